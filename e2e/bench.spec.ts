@@ -101,7 +101,7 @@ test('work can be stopped and begun again', async ({ page, server }) => {
   await page.goto(`${server.url}/bench?takes=${COUCH_CLAP}`);
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByText(/Stopped. Nothing changed/)).toBeVisible();
-  await page.getByRole('button', { name: 'Look again' }).click();
+  await page.getByRole('button', { name: 'Start again' }).click();
   await expect(page.getByText('4 flashes and 4 claps found.')).toBeVisible({ timeout: 60_000 });
 });
 

@@ -40,6 +40,7 @@ export { variants } from './en/variants.ts';
 export { versions } from './en/versions.ts';
 export { watch } from './en/watch.ts';
 export { wire } from './en/wire.ts';
+export { work } from './en/work.ts';
 export { workers } from './en/workers.ts';
 export {
   feetBeside,

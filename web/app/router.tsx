@@ -1,7 +1,6 @@
 import type { ComponentType } from 'react';
 import { createBrowserRouter, type NonIndexRouteObject, type RouteObject } from 'react-router';
-import { api } from '#web/shared/store/api.ts';
-import type { AppStore } from '#web/shared/store/store.ts';
+import { type AppStore, api } from '#web/shared/store/index.ts';
 import { frame as say } from '#words/index.ts';
 import { Broken } from './Broken.tsx';
 import { Shell } from './Shell.tsx';

@@ -19,7 +19,6 @@ export const alternatives = {
     'Other setups that could meet your plan, each drawn as a rig and checked with the same model. Gear you own costs nothing. Audio inside the computer (such as a game) is the same in all and left out. Use the sliders to set how much each figure matters.',
   ),
   yourPlanIsEmpty: message('Your plan is empty. Set who must get what first, or all alternatives score the same.'),
-  alternativesDrawn: message('Alternatives drawn'),
   drawingAlternatives: message('Drawing the alternatives…'),
   nextAlternative: message('Next alternative'),
   previousAlternative: message('Previous alternative'),

@@ -23,7 +23,6 @@ export const common = {
   back: message('Back'),
   reset: message('Reset'),
   search: message('Search'),
-  suggest: message('Suggest'),
   apply: message('Apply'),
   download: message('Download'),
   include: message('Include'),

@@ -15,11 +15,7 @@ export const phone = {
   doneAndSentTo: message('Done, and sent to the computer.'),
   done: message('Done'),
   sending: message('Sending {file}…', { file: 'name' }),
-  sendingWith: message('Sending {file}: {share}%', { file: 'name', share: 'text' }),
   isInMeasureOn: message('{file} is in Measure on the computer.', { file: 'name' }),
-  computerIsntResponding: message(
-    'The computer isn’t responding. Choose the file again later: sending goes on from where it stopped.',
-  ),
   sendTakeToMeasure: message('Send a take to Measure'),
   recordWithYourPhones: message(
     'Record with your phone’s recorder or camera app, then choose the file. Ask people before you record them.',

@@ -197,7 +197,6 @@ export const route = {
   keptOut: message('not there, as required'),
   noLongerReceived: message('no longer received'),
   nowReceivedThoughNothing: message('now received, though nothing requires it'),
-  oneMoreConverter: message('one more converter'),
   dbCloserToNoise: message('{by} dB closer to the noise', { by: 'text' }),
   msFurtherOutSync: message('{by} ms further out of sync', { by: 'text' }),
   quieter: message('quieter'),

@@ -62,7 +62,6 @@ export const syncTest = {
   excludedWord: message('excluded'),
   removedFromSyncTest: message('{take} removed from the sync test', { take: 'name' }),
   serverIsntResponding: message('the server isn’t responding.'),
-  couldntBeSaved: message('Couldn’t be saved: {error}', { error: 'text' }),
   noVideoSoTheres: message('No video, so there’s nothing to compare the audio with.'),
   noAudioSoTheres: message('No audio, so there’s nothing to compare the video with.'),
   syncSlateIsHeard: message('The sync slate is heard but not seen.'),

@@ -25,6 +25,4 @@ export const take = {
   speechStereoLufs: message('Speech, stereo, −16 LUFS'),
   speechMonoLufs: message('Speech, mono, −19 LUFS'),
   broadcastLufsR: message('Broadcast, −23 LUFS (R 128)'),
-  measuringFailedReloadPage: message('Measuring failed. Reload the page and try again.'),
-  stoppedYouCanStart: message('Stopped. You can start again any time.'),
 };

@@ -20,7 +20,6 @@ export const tapTest = {
   whatExplainsIt: message('What explains it'),
   findWhatExplainsIt: message('Find what explains it <kbd>e</kbd>'),
   triesEveryPossibleFault: message('Tries every possible fault of this rig against your readings.'),
-  faultsTriedAgainstReadings: message('Faults tried against the readings'),
   tryingOneFaultAfter: message('Trying one fault after another…'),
   noSingleFaultExplains: message(
     'No single fault explains the readings. There may be two at once, or something missing from the drawing: try <a>Troubleshoot</a>.',
@@ -160,8 +159,6 @@ export const tapTest = {
   stopRecording: message('Stop recording, {n0}', { n0: 'text' }),
   recordInputThisComputer: message('Record an input of this computer'),
   takes: message('Takes'),
-  readingWith: message('Reading {w}', { w: 'name' }),
-  discardTakes: message('Discard takes'),
   destination: message('Destination of {take}', { take: 'name' }),
   chooseDestination: message('Choose a destination'),
   values: message('{found} of {tunes, number}', { found: 'text', tunes: 'number' }),
@@ -206,7 +203,11 @@ export const tapTest = {
   usingTrialSoundNot: message(
     'Use the trial sound (not a test tune) to match the source’s loudness. Then leave the level alone and press Play once. No one should be wearing headphones.',
   ),
-  itsSilentOrShorter: message('It’s silent, or shorter than nine seconds: too short to hold enough of a tune.'),
+  itIsSilent: message('It’s silent. Check what was recorded, and record it again.'),
+  itIsTooShort: message(
+    'It’s {seconds, number} s long: too short to hold enough of a tune. Record at least {least, number} s.',
+    { seconds: 'number', least: 'number' },
+  ),
   track: message('track {n1}', { n1: 'text' }),
   nothingReachesThis: message('Nothing reaches this destination: the take would be silent.'),
   simulated: message('Simulated, {name}', { name: 'name' }),

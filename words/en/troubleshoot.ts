@@ -58,7 +58,6 @@ export const troubleshoot = {
   addSourcesAndDestinations: message(
     'Add sources and destinations in <a>Plan</a> first; then you can report what’s wrong there.',
   ),
-  faultsSimulated: message('Faults simulated'),
   simulatingEveryFaultThis: message('Simulating every fault this rig can have…'),
   mostCommonProblemsOn: message('Most common problems on this rig'),
   whatCanGoWrong: message('{share}% of what can go wrong', { share: 'text' }),

@@ -79,7 +79,6 @@ export const wire = {
     link: 'text',
     formats: 'text',
   }),
-  addToDoFirst: message('Add to-do: the first fix'),
   yesThatsRight: message('Yes, that’s right'),
   toCheck: message('To check'),
   ifSo: message('If so: {says}', { says: 'text' }),

@@ -61,5 +61,4 @@ export const workers = {
   thisBrowserCantWrite: message('This browser can’t write video. Show the sync slate on its page, or play its audio.'),
   oneTheseTakesHasNo: message('One of these takes has no audio. Choose takes with audio.'),
   takeNoLongerExists: message('The take no longer exists. Choose its file again.'),
-  somethingWentWrongReload: message('Something went wrong. Reload the page and try again.'),
 };

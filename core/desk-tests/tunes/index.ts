@@ -5,6 +5,7 @@ export { type Join, whatIsKnown } from './known.ts';
 export {
   RESPONSE_STEP_MS,
   readTap,
+  SHORTEST_S,
   type TapReading,
   type TuneHeard,
   type TuneReading,

@@ -86,7 +86,7 @@ const orders: readonly Order[] = (() => {
 /** Minimum score of the path relative to the line for a delay to count as wandering: for a line, the line is the better test. */
 const MIN_PATH = 0.85;
 /** Shorter takes cannot hold enough of a tune. */
-const SHORTEST_S = 9;
+export const SHORTEST_S = 9;
 const ALL_IDS = Array.from({ length: TUNES }, (_, id) => id);
 
 /**

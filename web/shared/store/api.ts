@@ -2,10 +2,8 @@ import type { SerializedError } from '@reduxjs/toolkit';
 import { createApi, type FetchBaseQueryError, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
 import {
-  BroughtBack,
   CHANGES_HEADER,
   FoundTakes,
-  PhotoRecord,
   Problem,
   RigList,
   RigRecord,
@@ -147,7 +145,8 @@ const WithNewer = z.looseObject({ newer: z.unknown() });
 /** A failed request as one sentence. */
 export function sayProblem(error: unknown): string {
   const { status, data } = error as FetchBaseQueryError;
-  if (status === 'FETCH_ERROR' || status === 'TIMEOUT_ERROR') return say.serverIsntRespondingYour();
+  if (isOffline(error)) return say.serverIsntRespondingYour();
+  if (status === 'CUSTOM_ERROR') return (error as { error: string }).error;
   const { name, message } = error as SerializedError;
   // A page from before an update does not know all that the program writes now.
   if (name === 'RigError') return say.ifMellowTapWas({ message: message ?? '' });
@@ -190,17 +189,6 @@ export function newerNotes(error: unknown): z.infer<typeof NewerNotes> | null {
 
 export const contentUrl = (takeId: string): string => `/api/takes/${takeId}/content`;
 
-/** Keeps a photograph on the server, as it is; the same one twice is one. */
-export async function uploadPhoto(picture: Blob): Promise<PhotoRecord> {
-  const response = await fetch('/api/photos', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/octet-stream' },
-    body: picture,
-  });
-  const json: unknown = await response.json();
-  if (!response.ok) throw new Error(Problem.parse(json).detail);
-  return PhotoRecord.parse(json);
-}
 export const photoUrl = (sha256: string): string => `/api/photos/${sha256}`;
 
 /** A rig's document as the server keeps it, even if it can't be read. */
@@ -208,26 +196,3 @@ export const documentUrl = (rigId: string): string => `/api/rigs/${rigId}/docume
 
 export const archiveUrl = (rigId: string, allTakes: boolean): string =>
   `/api/archives/${rigId}${allTakes ? '?takes=all' : ''}`;
-
-/**
- * Sends an archive; its bytes go from the disk, not through the page's memory.
- * @param onProgress  the share that is sent, 0 to 1; then the server reads it
- * @throws Error with a sentence
- */
-export function bringBack(archive: Blob, onProgress: (share: number) => void): Promise<BroughtBack> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open('POST', '/api/archives');
-    request.setRequestHeader('Content-Type', 'application/octet-stream');
-    request.responseType = 'json';
-    request.upload.onprogress = ({ loaded, total }) => onProgress(loaded / Math.max(1, total));
-    request.onerror = () => reject(new Error(say.serverIsntResponding()));
-    request.onload = () => {
-      const back = BroughtBack.safeParse(request.response);
-      const problem = Problem.safeParse(request.response);
-      if (request.status === 201 && back.success) resolve(back.data);
-      else reject(new Error(problem.success ? problem.data.detail : say.archiveWasNotImported()));
-    };
-    request.send(archive);
-  });
-}

@@ -1,14 +1,12 @@
 export {
   api,
   archiveUrl,
-  bringBack,
   contentUrl,
   documentUrl,
   isOffline,
   newerNotes,
   photoUrl,
   sayProblem,
-  uploadPhoto,
 } from './api.ts';
 export { openRig } from './autosave.ts';
 export { keep, readKept } from './browser.ts';
@@ -27,6 +25,6 @@ export {
 export * from './open-rig.ts';
 export type { SaveState } from './state.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
-export { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './upload.ts';
+export { forgetUpload, uploadIdOf, uploads } from './upload.ts';
 export { useJournal } from './useJournal.ts';
 export { usePhoneTicks } from './usePhoneTicks.ts';

@@ -1,10 +1,13 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
-import { forgetUpload, uploadBackup, uploadIdOf, uploadTake } from './index.ts';
+import { forgetUpload, isOffline, makeStore, sayProblem, uploadIdOf, uploads } from './index.ts';
 
 const TAKE = '22222222-2222-4222-8222-222222222222';
 const bytes = Uint8Array.from({ length: 9_000_000 }, (_, i) => i % 251);
 const wait = async () => undefined;
+const { sendTake, sendBackup } = uploads.endpoints;
+const send = (file: Blob, onProgress: (share: number) => void = () => undefined) =>
+  makeStore().dispatch(sendTake.initiate({ id: TAKE, file, name: 'a.wav', wait, onProgress }));
 
 /** A server that keeps what comes; the line to it breaks, or it has no room, when it is told to. */
 function uploadServer() {
@@ -54,7 +57,7 @@ describe('a file on its way to the server', () => {
   it('goes by pieces, and on from where a broken line has left it', async () => {
     server.breaksAfter = [1_000_000, 0, 300_000];
     const shares: number[] = [];
-    const take = await uploadTake(TAKE, new Blob([bytes]), 'a.wav', { wait, onProgress: (s) => shares.push(s) });
+    const take = await send(new Blob([bytes]), (s) => shares.push(s)).unwrap();
     expect(take.bytes).toBe(bytes.length);
     expect(Buffer.from(server.came).equals(Buffer.from(bytes))).toBe(true);
     expect(shares.at(-1)).toBe(1);
@@ -64,15 +67,15 @@ describe('a file on its way to the server', () => {
   });
   it('waits while the disk is full, and is not given up at that', async () => {
     server.full = 3;
-    expect((await uploadTake(TAKE, new Blob([bytes.subarray(0, 1000)]), 'a.wav', { wait })).id).toBe(TAKE);
+    expect((await send(new Blob([bytes.subarray(0, 1000)])).unwrap()).id).toBe(TAKE);
   });
   it('is refused at once where the server says no, and given up after long where nobody answers', async () => {
     server.refuses = true;
-    await expect(uploadTake(TAKE, new Blob([bytes]), 'a.wav', { wait })).rejects.toThrow('larger than 8 GB');
+    expect(sayProblem((await send(new Blob([bytes]))).error)).toContain('larger than 8 GB');
     stubServer(async () => {
       throw new TypeError('no connection');
     });
-    await expect(uploadTake(TAKE, new Blob([bytes]), 'a.wav', { wait })).rejects.toThrow(TypeError);
+    expect(isOffline((await send(new Blob([bytes]))).error)).toBe(true);
   });
   it('has the same id again until it has arrived, so that choosing it once more goes on', () => {
     const file = new File(['x'], 'a.wav', { lastModified: 5 });
@@ -84,7 +87,8 @@ describe('a file on its way to the server', () => {
   });
   it('is a backup as well as a take', async () => {
     server.breaksAfter = [10];
-    expect(await uploadBackup(new Blob([bytes]), { wait })).toMatch(/^\/api\/restores\/[0-9a-f-]{36}$/);
+    const sent = makeStore().dispatch(sendBackup.initiate({ file: new Blob([bytes]), wait }));
+    expect(await sent.unwrap()).toMatch(/^restores\/[0-9a-f-]{36}$/);
     expect(server.came.length).toBe(bytes.length);
   });
 });

@@ -1,6 +1,8 @@
+import type { FetchBaseQueryError } from '@reduxjs/toolkit/query/react';
 import { z } from 'zod';
-import { Problem, Reached, TakeRecord } from '#api/index.ts';
+import { BroughtBack, PhotoRecord, Problem, Reached, TakeRecord } from '#api/index.ts';
 import { store as say } from '#words/index.ts';
+import { api } from './api.ts';
 import { keep, readKept } from './browser.ts';
 import { newId } from './ids.ts';
 
@@ -12,7 +14,7 @@ const LONGEST_WAIT_MS = 15_000;
 /** Number of attempts without progress after which an upload is given up. */
 const MAX_TRIES = 12;
 
-export interface Upload {
+interface Upload {
   /** The share that has arrived, 0 to 1. */
   readonly onProgress?: (share: number) => void;
   readonly signal?: AbortSignal;
@@ -69,16 +71,80 @@ async function sendByPieces(
   }
 }
 
-/** Sends a take. @throws as sendByPieces */
-export const uploadTake = async (id: string, file: Blob, name: string, upload: Upload = {}): Promise<TakeRecord> =>
-  TakeRecord.parse(await sendByPieces(`/api/takes/${id}/upload`, file, { name }, upload));
-
-/** Uploads a backup that is to be restored; returns its address, for preview and restore. @throws as sendByPieces */
-export async function uploadBackup(file: Blob, upload: Upload = {}): Promise<string> {
-  const url = `/api/restores/${newId()}`;
-  await sendByPieces(`${url}/upload`, file, {}, upload);
-  return url;
+/** What sending came to, as the store keeps it: no answer is told from a refusal. */
+async function answered<T>(
+  work: Promise<T>,
+): Promise<{ data: T; error?: undefined } | { error: FetchBaseQueryError; data?: undefined }> {
+  try {
+    return { data: await work };
+  } catch (error) {
+    return {
+      error:
+        error instanceof TypeError
+          ? { status: 'FETCH_ERROR', error: error.message }
+          : { status: 'CUSTOM_ERROR', error: (error as Error).message },
+    };
+  }
 }
+
+/** An archive goes at once: its bytes come from the disk, not through the page's memory. @throws Error with a sentence */
+const sendWhole = (archive: Blob, { onProgress, signal }: Upload): Promise<BroughtBack> =>
+  new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', '/api/archives');
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => onProgress?.(loaded / Math.max(1, total));
+    request.onerror = () => reject(new TypeError('no answer'));
+    request.onload = () => {
+      const back = BroughtBack.safeParse(request.response);
+      const problem = Problem.safeParse(request.response);
+      if (request.status === 201 && back.success) resolve(back.data);
+      else reject(new Error(problem.success ? problem.data.detail : say.archiveWasNotImported()));
+    };
+    signal?.addEventListener('abort', () => request.abort());
+    request.send(archive);
+  });
+
+interface Sent extends Omit<Upload, 'signal'> {
+  readonly file: Blob;
+}
+
+/** Files on their way to the server; each can be aborted, and tells how far it is. */
+export const uploads = api.injectEndpoints({
+  endpoints: (build) => ({
+    sendTake: build.mutation<TakeRecord, Sent & { readonly id: string; readonly name: string }>({
+      queryFn: ({ id, name, file, ...upload }, { signal }) =>
+        answered<TakeRecord>(
+          sendByPieces(`/api/takes/${id}/upload`, file, { name }, { ...upload, signal }).then((json) =>
+            TakeRecord.parse(json),
+          ),
+        ),
+      invalidatesTags: ['Takes'],
+    }),
+    /** The answer is its address, for a look at it and to restore it. */
+    sendBackup: build.mutation<string, Sent>({
+      queryFn: ({ file, ...upload }, { signal }) => {
+        const url = `restores/${newId()}`;
+        return answered<string>(sendByPieces(`/api/${url}/upload`, file, {}, { ...upload, signal }).then(() => url));
+      },
+    }),
+    sendArchive: build.mutation<BroughtBack, Sent>({
+      queryFn: ({ file, ...upload }, { signal }) => answered<BroughtBack>(sendWhole(file, { ...upload, signal })),
+      invalidatesTags: ['Rigs', 'Takes'],
+    }),
+    /** Kept as it is; the same one twice is one. */
+    sendPhoto: build.mutation({
+      query: (picture: Blob) => ({
+        url: 'photos',
+        method: 'POST',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: picture,
+      }),
+      transformResponse: (json: unknown) => PhotoRecord.parse(json),
+    }),
+  }),
+});
 
 const keyOf = (file: File): string => `mellow.upload.${file.name}|${file.size}|${file.lastModified}`;
 

@@ -18,7 +18,7 @@ export { TakeFrame } from './TakeFrame.tsx';
 export { TakeGate, TakePage } from './TakePage.tsx';
 export { TARGETS, type TargetId } from './targets.ts';
 export { keepTreatment, readTreatment } from './treatment.ts';
+export { useSendTake } from './useSendTake.ts';
 export { type SoundAtHand, useSound } from './useSound.ts';
 export { type KeptNotes, useTakeNotes } from './useTakeNotes.ts';
 export type { TakeAtHand } from './useTakesInAddress.ts';
-export { Working } from './Working.tsx';

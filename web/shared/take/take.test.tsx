@@ -1,10 +1,9 @@
 // @vitest-environment happy-dom
-import { fireEvent, screen } from '@testing-library/react';
+import { screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import { show } from '#web/web.testkit.tsx';
-import { take as say } from '#words/index.ts';
-import { rememberFile, type SoundAtHand, TakeGate, Working } from './index.ts';
+import { rememberFile, TakeGate } from './index.ts';
 
 const KEPT = {
   id: '22222222-2222-4222-8222-222222222222',
@@ -49,42 +48,5 @@ describe('a page about takes', () => {
     rememberFile(OTHER, new File(['x'], 'guest.wav'));
     open(OTHER);
     expect(await screen.findByText(/^guest\.wav, back/)).toBeTruthy();
-  });
-});
-
-describe('work under way', () => {
-  const at = (more: Partial<SoundAtHand>): { sound: SoundAtHand; calls: string[] } => {
-    const calls: string[] = [];
-    return {
-      calls,
-      sound: {
-        desk: null,
-        facts: null,
-        working: null,
-        failed: null,
-        run: async () => null,
-        stop: () => void calls.push('stop'),
-        again: () => void calls.push('again'),
-        ...more,
-      },
-    };
-  };
-  it('says how far it is, and can be stopped', () => {
-    const { sound, calls } = at({ working: { what: 'mixing', done: 0.42 } });
-    show(<Working sound={sound} />);
-    expect(screen.getByRole('status').textContent).toContain('mixing, 42%');
-    fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
-    expect(calls).toEqual(['stop']);
-  });
-  it('says what went wrong, and begins again', () => {
-    const { sound, calls } = at({ failed: 'The take is not there any more.' });
-    show(<Working sound={sound} />);
-    expect(screen.getByRole('alert').textContent).toContain('not there any more');
-    fireEvent.click(screen.getByRole('button', { name: say.startOver() }));
-    expect(calls).toEqual(['again']);
-  });
-  it('says nothing at rest', () => {
-    const page = show(<Working sound={at({}).sound} />);
-    expect(page.container.textContent).toBe('');
   });
 });

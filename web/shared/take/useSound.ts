@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
+import { useWork, type Work } from '#web/shared/work/index.ts';
 import { openSoundDesk, type SoundDesk, type TakeFacts } from '#web/shared/workers/index.ts';
 import { take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';
@@ -7,94 +8,73 @@ import { sourceOf } from './files.ts';
 export interface SoundAtHand {
   readonly desk: SoundDesk | null;
   readonly facts: readonly TakeFacts[] | null;
-  /** The part that is done, 0 to 1, and of what; null at rest. */
-  readonly working: { readonly what: string; readonly done: number } | null;
-  readonly failed: string | null;
-  /** Runs a job, reports progress, and keeps its error sentence. Null then, and once outdated. */
-  run<T>(what: string, work: (desk: SoundDesk, heard: (done: number) => void) => Promise<T>): Promise<T | null>;
-  stop(): void;
-  again(): void;
+  readonly work: Omit<Work, 'run' | 'drop'>;
+  /** Runs a job at the desk, in place of the one before. Null where it failed, was stopped or outdated. */
+  run<T>(what: string, job: (desk: SoundDesk, heard: (done: number) => void) => Promise<T>): Promise<T | null>;
+}
+
+interface Opened {
+  readonly desk: SoundDesk;
+  readonly facts: readonly TakeFacts[];
 }
 
 /** Opens takes for as long as the page is about them. */
 export function useSound(takeIds: readonly string[]): SoundAtHand {
-  const [desk, setDesk] = useState<SoundDesk | null>(null);
-  const [facts, setFacts] = useState<readonly TakeFacts[] | null>(null);
-  const [working, setWorking] = useState<SoundAtHand['working']>(null);
-  const [failed, setFailed] = useState<string | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
   const [turn, setTurn] = useState(0);
+  const work = useWork();
+  const { run: lineUp, drop } = work;
   const address = takeIds.join(' ');
   // biome-ignore lint/correctness/useExhaustiveDependencies: a turn more opens them again
   useEffect(() => {
     if (!address) return;
-    const opened = openSoundDesk(() => setFailed(say.measuringFailedReloadPage()));
-    let gone = false;
-    let settled = false;
-    setFailed(null);
-    setFacts(null);
-    setWorking({ what: 'opening', done: 0 });
-    opened.api
-      .open(
-        address.split(' ').map(sourceOf),
-        opened.heard((done) => {
-          if (!settled) setWorking({ what: 'decoding', done });
-        }),
-      )
-      .then((found) => {
-        settled = true;
-        if (gone) return;
-        setDesk(opened);
-        setFacts(found);
-        setWorking(null);
-      })
-      .catch((error: unknown) => {
-        settled = true;
-        if (gone) return;
-        setWorking(null);
-        setFailed(error instanceof Error ? error.message : String(error));
-      });
+    const desk = openSoundDesk();
+    const sources = address.split(' ').map(sourceOf);
+    const open = async (heard: (done: number) => void) => ({ desk, facts: await desk.api.open(sources, heard) });
+    void lineUp({
+      name: say.opening(),
+      start: (heard) => ({
+        result: desk.whole(open(desk.heard((done) => heard({ what: 'decoding', done })))),
+        stop: desk.end,
+      }),
+    }).then(setOpened);
     return () => {
-      gone = true;
-      opened.end();
-      setDesk(null);
+      drop();
+      desk.end();
+      setOpened(null);
     };
-  }, [address, turn]);
+  }, [address, turn, lineUp, drop]);
+  const desk = opened?.desk ?? null;
   const run = useCallback<SoundAtHand['run']>(
-    async (what, work) => {
-      if (!desk) return null;
-      setFailed(null);
-      setWorking({ what, done: 0 });
-      // Progress may arrive after the end: messages of two kinds aren't ordered.
-      let over = false;
-      try {
-        return await work(
-          desk,
-          desk.heard((done) => {
-            if (!over) setWorking({ what, done });
-          }),
-        );
-      } catch (error) {
-        setFailed(error instanceof Error ? error.message : String(error));
-        return null;
-      } finally {
-        over = true;
-        setWorking(null);
-      }
-    },
-    [desk],
+    async (what, job) =>
+      desk &&
+      lineUp({
+        name: what,
+        start: (heard) => ({
+          result: desk.whole(
+            job(
+              desk,
+              desk.heard((done) => heard({ what: 'measuring', done })),
+            ),
+          ),
+          // The desk stays open for the next job.
+          stop: () => undefined,
+        }),
+      }),
+    [desk, lineUp],
   );
   return {
     desk,
-    facts,
-    working,
-    failed,
+    facts: opened?.facts ?? null,
     run,
-    stop() {
-      desk?.end();
-      setDesk(null);
-      setWorking(null);
-      setFailed(say.stoppedYouCanStart());
+    work: {
+      task: work.task,
+      stop() {
+        desk?.end();
+        setOpened(null);
+        work.stop();
+      },
+      again: () => setTurn((n) => n + 1),
     },
-    again: () => setTurn((n) => n + 1),
   };
 }

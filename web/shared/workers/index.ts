@@ -30,6 +30,6 @@ export type { MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';
+export type { TrackTapped } from './tap.worker.ts';
 
 export { openTripReader } from './trip.ts';
-export { useJob } from './useJob.ts';

@@ -60,8 +60,27 @@ export interface TakeLook {
   readonly isPartial?: boolean;
 }
 
+/** What is being done with a take, a rig or a file. */
+type Stage =
+  | 'opening'
+  | 'decoding'
+  | 'waveform'
+  | 'claps'
+  | 'slates'
+  | 'picture'
+  | 'comparing'
+  | 'following'
+  | 'joining'
+  | 'clicks'
+  | 'measuring'
+  | 'faults'
+  | 'ways'
+  | 'writing'
+  | 'sending';
+
+/** How far a job has come. */
 export interface Progress {
-  readonly what: string;
+  readonly what: Stage;
   readonly done: number;
   /** What can be drawn already, until all of it has been read. */
   readonly glance?: TakeLook;
@@ -118,7 +137,7 @@ export async function lookAt(
     const totalS = all.reduce((sum, s) => sum + s.toS - s.fromS, 0);
     let lookedS = 0;
     for (const [i, { fromS, toS, grain }] of all.entries()) {
-      const share = (part: number) => ({ what: 'picture', done: (lookedS + part * (toS - fromS)) / totalS });
+      const share = (part: number) => ({ what: 'picture' as const, done: (lookedS + part * (toS - fromS)) / totalS });
       const piece = await picture.brightness(fromS, toS, grain, (done) => onProgress(share(done)), watch.see);
       pieces.push(piece);
       const found = findFlashes(piece);

@@ -29,6 +29,7 @@ export interface TrackTapped {
   /** Which channel; null for all of a take together. */
   readonly channel: number | null;
   readonly name: string;
+  readonly durationS: number;
   readonly reading: TapReading | null;
   /** Panels of tunes in the take's picture, against this track. */
   readonly pictures: readonly TunePicture[];
@@ -74,7 +75,8 @@ const api = {
         const track = channel === null ? sound : channelOf(sound, channel);
         const name = channel === null ? '' : (sound.trackNames?.[channel] ?? '');
         const reading = await readTap(fftOf, track, { ids, onDone });
-        out.push({ channel, name, reading, pictures: reading ? picturesOf(slates, reading.tunes) : [] });
+        const durationS = track.frames / track.sampleRateHz;
+        out.push({ channel, name, durationS, reading, pictures: reading ? picturesOf(slates, reading.tunes) : [] });
       }
       return out;
     } finally {

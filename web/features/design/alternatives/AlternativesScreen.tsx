@@ -3,9 +3,10 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { MEASURE_IDS, type Option, OWN, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/routing/plan/index.ts';
-import { Progress, Term, useKey } from '#web/shared/parts/index.ts';
+import { Term, useKey } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/shared/store/index.ts';
-import { drawWays, useJob } from '#web/shared/workers/index.ts';
+import { useJob, WorkLine } from '#web/shared/work/index.ts';
+import { drawWays } from '#web/shared/workers/index.ts';
 import { frame, alternatives as say } from '#words/index.ts';
 import { AlternativeCard } from './AlternativeCard.tsx';
 import { AlternativesTable } from './AlternativesTable.tsx';
@@ -20,7 +21,7 @@ export function AlternativesScreen() {
 const known = new WeakMap<Rig, Option[]>();
 
 function Ways({ rig }: { rig: Rig }) {
-  const drawing = useJob(rig, known, drawWays);
+  const { result: options, work } = useJob(rig, known, say.drawingAlternatives(), drawWays);
   return (
     <main className="frame-page">
       <div className="page">
@@ -29,14 +30,8 @@ function Ways({ rig }: { rig: Rig }) {
         </h1>
         <p className="quiet">{say.otherSetupsThatCould()}</p>
         {rig.plan.length === 0 && <p className="watch">{say.yourPlanIsEmpty()}</p>}
-        {drawing.at === 'running' && (
-          <p className="row" role="status">
-            <Progress value={drawing.done} label={say.alternativesDrawn()} />{' '}
-            <span className="quiet">{say.drawingAlternatives()}</span>
-          </p>
-        )}
-        {drawing.at === 'failed' && <p className="fix">{drawing.says}</p>}
-        {drawing.at === 'there' && <Compare options={drawing.result} />}
+        <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
+        {options && <Compare options={options} />}
       </div>
     </main>
   );

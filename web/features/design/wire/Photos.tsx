@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Device, Photo } from '#core/model/rig/index.ts';
 import { FileInput, formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
-import { photoUrl, uploadPhoto } from '#web/shared/store/index.ts';
+import { isOffline, photoUrl, sayProblem, uploads } from '#web/shared/store/index.ts';
 import { common, wire as say } from '#words/index.ts';
 import { asPhoto } from './photo.ts';
 
@@ -16,13 +16,14 @@ interface Props {
 /** Photographs of a device: viewed large, added from a file or a camera, removed. */
 export function Photos({ device, onPhotos }: Props) {
   const chooser = useRef<HTMLInputElement>(null);
+  const [sendPhoto] = uploads.useSendPhotoMutation();
   const [says, setSays] = useState<string | null>(null);
   const [open, setOpen] = useState<Photo | null>(null);
   const photos = device.photos ?? [];
   const add = async (file: File) => {
     setSays(say.savingPhoto());
     try {
-      const { sha256 } = await uploadPhoto(await asPhoto(file));
+      const { sha256 } = await sendPhoto(await asPhoto(file)).unwrap();
       setSays(null);
       if (photos.some((p) => p.sha256 === sha256)) return setSays(say.thisPhotoIsHere());
       const name =
@@ -32,8 +33,13 @@ export function Photos({ device, onPhotos }: Props) {
           .slice(0, 120) || say.photo();
       onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], say.photoWith({ device: device.name }));
     } catch (error) {
-      const lost = error instanceof TypeError;
-      setSays(lost ? say.serverIsntRespondingChoose() : (error as Error).message);
+      setSays(
+        error instanceof Error
+          ? error.message
+          : isOffline(error)
+            ? say.serverIsntRespondingChoose()
+            : sayProblem(error),
+      );
     }
   };
   return (

@@ -1,9 +1,10 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { useCallback, useEffect, useRef, useState } from 'react';
-import { BackupReady, Copies, Problem, Restored } from '#api/index.ts';
+import { useRef, useState } from 'react';
+import type { Restored } from '#api/index.ts';
 import { FileInput, formatBytes, Sheet, StateMark } from '#web/shared/parts/index.ts';
-import { api, uploadBackup, useAppDispatch } from '#web/shared/store/index.ts';
+import { isOffline, sayProblem, uploads } from '#web/shared/store/index.ts';
 import { common, rigs as say } from '#words/index.ts';
+import { backups } from './backups.ts';
 import { sayAge, sayRestored } from './say-backup.ts';
 
 const FILES = '.zip,application/zip';
@@ -14,15 +15,6 @@ const DAY = new Intl.DateTimeFormat(undefined, {
   hour: 'numeric',
   minute: '2-digit',
 });
-
-/** @throws Error with the server's sentence */
-async function ask(path: string, method = 'GET'): Promise<unknown> {
-  const response = await fetch(path, { method });
-  if (response.status === 204) return null;
-  const json: unknown = await response.json();
-  if (!response.ok) throw new Error(Problem.parse(json).detail);
-  return json;
-}
 
 /** A backup that was looked at: under the address it is restored by. */
 interface Preview {
@@ -35,40 +27,31 @@ interface Preview {
 
 /** The whole desk in one file, and back; the copies that are kept without asking. */
 export function Backup() {
-  const dispatch = useAppDispatch();
   const chooser = useRef<HTMLInputElement>(null);
-  const [copies, setCopies] = useState<Copies | null>(null);
+  const { data: copies } = backups.useCopiesQuery(undefined, { refetchOnMountOrArgChange: true });
+  const [prepare] = backups.usePrepareBackupMutation();
+  const [lookAt] = backups.useLookAtBackupMutation();
+  const [restore] = backups.useRestoreBackupMutation();
+  const [forget] = backups.useDropBackupMutation();
+  const [send] = uploads.useSendBackupMutation();
   const [says, setSays] = useState<{ state: 'good' | 'fix'; text: string } | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [choosing, setChoosing] = useState(false);
-  const look = useCallback(
-    () =>
-      void ask('/api/backups/copies').then(
-        (json) => setCopies(Copies.parse(json)),
-        () => setCopies(null),
-      ),
-    [],
-  );
-  useEffect(look, [look]);
   const attempt = async (doing: string, job: () => Promise<string | null>) => {
     setBusy(doing);
     try {
       const done = await job();
       setSays(done === null ? null : { state: 'good', text: done });
     } catch (error) {
-      const lost = error instanceof TypeError;
-      setSays({
-        state: 'fix',
-        text: lost ? say.serverIsntResponding() : (error as Error).message,
-      });
+      setSays({ state: 'fix', text: isOffline(error) ? say.serverIsntResponding() : sayProblem(error) });
     } finally {
       setBusy(null);
     }
   };
   const backUp = () =>
     attempt(say.preparingBackup(), async () => {
-      const ready = BackupReady.parse(await ask('/api/backups', 'POST'));
+      const ready = await prepare(undefined).unwrap();
       const link = document.createElement('a');
       link.href = `/api/backups/${ready.id}`;
       link.download = ready.name;
@@ -82,14 +65,13 @@ export function Backup() {
     });
   const choose = (file: File) =>
     attempt(say.readingBackup(), async () => {
-      const url = await uploadBackup(file, {
-        onProgress: (share) => setBusy(say.readingBackupWith({ share: Math.round(100 * share) })),
-      });
+      const onProgress = (share: number) => setBusy(say.readingBackupWith({ share: Math.round(100 * share) }));
+      const url = await send({ file, onProgress }).unwrap();
       setBusy(say.checkingEveryFileAgainst());
       try {
-        setPreview({ url, name: file.name, restored: Restored.parse(await ask(url)), sent: true });
+        setPreview({ url, name: file.name, restored: await lookAt(url).unwrap(), sent: true });
       } catch (error) {
-        await ask(url, 'DELETE').catch(() => undefined);
+        await forget(url);
         throw error;
       }
       return null;
@@ -97,20 +79,18 @@ export function Backup() {
   const bringIn = (url: string) =>
     attempt(say.restoring(), async () => {
       setPreview(null);
-      const restored = Restored.parse(await ask(url, 'POST'));
-      dispatch(api.util.invalidateTags(['Rigs', 'Takes', 'Versions', 'Found']));
-      return say.restoredWith({ join: sayRestored(restored).join(' ') });
+      return say.restoredWith({ join: sayRestored(await restore(url).unwrap()).join(' ') });
     });
   const openCopy = (name: string) =>
-    attempt('Checking every file against its hash…', async () => {
+    attempt(say.checkingEveryFileAgainst(), async () => {
       setChoosing(false);
-      const url = `/api/restores/copies/${name}`;
-      setPreview({ url, name, restored: Restored.parse(await ask(url)), sent: false });
+      const url = `restores/copies/${name}`;
+      setPreview({ url, name, restored: await lookAt(url).unwrap(), sent: false });
       return null;
     });
   const cancel = ({ url, sent }: Preview) => {
     setPreview(null);
-    if (sent) void ask(url, 'DELETE').catch(() => undefined);
+    if (sent) void forget(url);
   };
   const latest = copies?.copies[0];
   return (

@@ -4,7 +4,7 @@ import { SaidError } from '#core/base/said/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { saveAs } from '#web/shared/parts/index.ts';
-import { api, bringBack, sayProblem, useAppDispatch } from '#web/shared/store/index.ts';
+import { api, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
 import { rigs } from '#words/index.ts';
 
 interface Notice {
@@ -23,6 +23,7 @@ export function useRigActions() {
   const dispatch = useAppDispatch();
   const [create] = api.useCreateRigMutation();
   const [deleteRig] = api.useDeleteRigMutation();
+  const [sendArchive] = uploads.useSendArchiveMutation();
   const [restoreRig] = api.useRestoreRigMutation();
   const [notice, setNotice] = useState<Notice | null>(null);
   const [sent, setSent] = useState<number | null>(null);
@@ -76,14 +77,13 @@ export function useRigActions() {
       attempt(async () => {
         if (/\.zip$/i.test(file.name)) {
           try {
-            const back = await bringBack(file, setSent);
-            dispatch(api.util.invalidateTags(['Rigs', 'Takes']));
+            const back = await sendArchive({ file, onProgress: setSent }).unwrap();
             return {
               state: 'good',
               says: rigs.archiveRestored({ rig: back.name, takes: back.takes }),
             };
           } catch (error) {
-            return { state: 'fix', says: (error as Error).message };
+            return { state: 'fix', says: sayProblem(error) };
           } finally {
             setSent(null);
           }

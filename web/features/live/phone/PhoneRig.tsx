@@ -7,7 +7,6 @@ import { RunScreen } from '#web/features/live/run/index.ts';
 import { FileInput, placeOfTask, StateMark, sayTask } from '#web/shared/parts/index.ts';
 import {
   api,
-  forgetUpload,
   isOffline,
   openRig,
   readDraft,
@@ -16,11 +15,11 @@ import {
   selectRig,
   selectSession,
   uploadIdOf,
-  uploadTake,
   useAppDispatch,
   useAppSelector,
   useJournal,
 } from '#web/shared/store/index.ts';
+import { useSendTake } from '#web/shared/take/index.ts';
 import { common, phone as say } from '#words/index.ts';
 import { PhoneTunes } from './PhoneTunes.tsx';
 
@@ -134,17 +133,10 @@ function ToDo({ rig }: { rig: Rig }) {
 function SendTake() {
   const chooser = useRef<HTMLInputElement>(null);
   const [says, setSays] = useState('');
+  const sendTake = useSendTake();
   const send = async (file: File) => {
-    setSays(say.sending({ file: file.name }));
-    try {
-      await uploadTake(uploadIdOf(file), file, file.name, {
-        onProgress: (share) => setSays(say.sendingWith({ file: file.name, share: Math.round(100 * share) })),
-      });
-      forgetUpload(file);
-      setSays(say.isInMeasureOn({ file: file.name }));
-    } catch (error) {
-      setSays(error instanceof TypeError ? say.computerIsntResponding() : String((error as Error).message));
-    }
+    setSays('');
+    if (await sendTake(uploadIdOf(file), file)) setSays(say.isInMeasureOn({ file: file.name }));
   };
   return (
     <section>

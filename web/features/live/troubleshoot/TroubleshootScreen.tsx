@@ -14,8 +14,9 @@ import {
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener, findSource } from '#core/model/rig/index.ts';
-import { LineButton, Progress, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
+import { LineButton, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';
@@ -32,7 +33,7 @@ export function TroubleshootScreen() {
 }
 
 function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
-  const state = useLineup(rig);
+  const { result: lineup, work } = useLineup(rig);
   const [entries, setEntries] = useState<readonly Entry[]>(() => readEntries(rigId));
   const put = (next: readonly Entry[]) => {
     setEntries(next);
@@ -59,18 +60,10 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
         ) : (
           <>
             <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
-            {state.at === 'running' && (
-              <p className="row" role="status">
-                <Progress value={state.done} label={say.faultsSimulated()} />
-                <span className="quiet">{say.simulatingEveryFaultThis()}</span>
-              </p>
-            )}
-            {state.at === 'failed' && <p className="fix">{state.says}</p>}
-            {state.at === 'there' && live.length === 0 && (
-              <LikelyHere rig={rig} lineup={state.result} onEntry={(e) => put([e])} />
-            )}
-            {state.at === 'there' && live.length > 0 && (
-              <Search rigId={rigId} rig={rig} lineup={state.result} entries={live} onEntries={put} />
+            <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
+            {lineup && live.length === 0 && <LikelyHere rig={rig} lineup={lineup} onEntry={(e) => put([e])} />}
+            {lineup && live.length > 0 && (
+              <Search rigId={rigId} rig={rig} lineup={lineup} entries={live} onEntries={put} />
             )}
           </>
         )}

@@ -1,9 +1,11 @@
 import type { Lineup } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { lineUpFaults, useJob } from '#web/shared/workers/index.ts';
+import { useJob } from '#web/shared/work/index.ts';
+import { lineUpFaults } from '#web/shared/workers/index.ts';
+import { troubleshoot as say } from '#words/index.ts';
 
 /** A rig's faults as they were run once, for as long as it is the same rig. */
 const known = new WeakMap<Rig, Lineup>();
 
 /** Every fault of the rig, run in the model beside the page; again when the rig changes. */
-export const useLineup = (rig: Rig) => useJob(rig, known, lineUpFaults);
+export const useLineup = (rig: Rig) => useJob(rig, known, say.simulatingEveryFaultThis(), lineUpFaults);

@@ -17,15 +17,8 @@ import type { SoundPair } from '#core/audio/mix/index.ts';
 import { SwitchBar } from '#web/shared/listen/index.ts';
 import { formatDate, formatNumber, NumberInput, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
-import {
-  readTreatment,
-  type TakeAtHand,
-  TakeGate,
-  TakePage,
-  useSound,
-  useTakeNotes,
-  Working,
-} from '#web/shared/take/index.ts';
+import { readTreatment, type TakeAtHand, TakeGate, TakePage, useSound, useTakeNotes } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { common, blindTest as say } from '#words/index.ts';
 import { sayResult, sayRounds } from './say.ts';
 
@@ -92,7 +85,12 @@ function Trial({ first, second, bench }: { first: TakeAtHand; second: TakeAtHand
       {lacks ? (
         <p className="watch">{rich(say.nothingIsSetFor, {}, bench.replace('/bench?', '/bench/try?'))}</p>
       ) : (
-        <Working sound={sound} />
+        <WorkLine
+          task={sound.work.task}
+          name={sound.work.task?.name}
+          onStop={sound.work.stop}
+          onAgain={sound.work.again}
+        />
       )}
       {pair && (
         <p className="quiet">

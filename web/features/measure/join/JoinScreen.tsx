@@ -1,13 +1,14 @@
-import { Button, chakra } from '@chakra-ui/react';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { chakra } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
 import { TimelineChart, useWidth } from '#web/shared/charts/index.ts';
-import { formatClock, formatNumber, formatSigned, Progress, rich, StateMark, Table } from '#web/shared/parts/index.ts';
+import { formatClock, formatNumber, formatSigned, rich, StateMark, Table } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/shared/take/index.ts';
-import { type Job, type JoinedTakes, joinAll } from '#web/shared/workers/index.ts';
+import { useWork, WorkLine } from '#web/shared/work/index.ts';
+import { type JoinedTakes, joinAll, type Progress } from '#web/shared/workers/index.ts';
 import { common, join as say } from '#words/index.ts';
 import { slipsOfGroup } from './slips.ts';
 
@@ -22,51 +23,19 @@ export function JoinScreen() {
   );
 }
 
-const WORK: Record<string, string> = { decoding: say.opening(), joining: say.comparingTakes() };
-
 function Joining({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string }) {
   const [joined, setJoined] = useState<JoinedTakes | null>(null);
-  const [progress, setProgress] = useState<{ what: string; done: number } | null>(null);
-  const [failed, setFailed] = useState<string | null>(null);
-  const job = useRef<Job<JoinedTakes> | null>(null);
+  const { task, run, stop, again } = useWork();
   const ids = takes.map((t) => t.id).join(' ');
-  const start = useCallback(() => {
-    setFailed(null);
-    setProgress({ what: 'decoding', done: 0 });
-    const mine = joinAll(ids.split(' ').map(sourceOf), setProgress);
-    job.current = mine;
-    mine.result
-      .then(setJoined, (error: unknown) => setFailed(error instanceof Error ? error.message : String(error)))
-      .finally(() => setProgress(null));
-  }, [ids]);
   useEffect(() => {
-    start();
-    return () => job.current?.stop();
-  }, [start]);
-  const stop = () => {
-    job.current?.stop();
-    setProgress(null);
-    setFailed(say.stoppedNothingChanged());
-  };
+    const start = (heard: (p: Progress) => void) => joinAll(ids.split(' ').map(sourceOf), heard);
+    void run({ name: say.syncedTakes(), start }).then((found) => found && setJoined(found));
+  }, [ids, run]);
   const names = takes.map((t) => t.name);
   return (
     <TakePage title={say.syncedTakes()} bench={bench.split('?')[0]!}>
       <p className="quiet">{say.takeAlignedByContent({ take: takes.length })}</p>
-      {progress && (
-        <p className="row" role="status">
-          <Progress value={progress.done} label={say.syncing()} />
-          <span className="quiet">
-            {WORK[progress.what] ?? progress.what}, {formatNumber(100 * progress.done)}%
-          </span>
-          <Button onClick={stop}>{common.stop()}</Button>
-        </p>
-      )}
-      {failed && (
-        <p className="row" role="alert">
-          <span className="fix">{failed}</span>
-          <Button onClick={start}>{say.syncAgain()}</Button>
-        </p>
-      )}
+      <WorkLine task={task} onStop={stop} onAgain={again} />
       {joined?.groups
         .filter((g) => g.takes.length > 1)
         .map((group) => (

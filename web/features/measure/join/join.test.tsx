@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answer, stubServer } from '#web/server.testkit.ts';
 import type { JoinedTakes } from '#web/shared/workers/index.ts';
 import { show } from '#web/web.testkit.tsx';
-import { join as say } from '#words/index.ts';
+import { work as again, join as say } from '#words/index.ts';
 import { JoinScreen } from './index.ts';
 
 const work = vi.hoisted(() => ({ answers: [] as (() => Promise<unknown>)[], asked: 0, stopped: 0 }));
@@ -84,8 +84,8 @@ describe('joined takes', () => {
       () => new Promise(() => undefined),
     ];
     open();
-    await user.click(await screen.findByRole('button', { name: say.syncAgain() }));
-    expect(screen.getByLabelText(say.syncing())).toBeTruthy();
+    await user.click(await screen.findByRole('button', { name: again.startAgain() }));
+    expect(screen.getByRole('progressbar')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(work.stopped).toBeGreaterThan(0);
     expect(screen.getByText(/Stopped\. Nothing changed\./)).toBeTruthy();

@@ -2,15 +2,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { hueOf, Term } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
-import {
-  keepForTakes,
-  readForTakes,
-  type TakeAtHand,
-  TakeGate,
-  TakePage,
-  useSound,
-  Working,
-} from '#web/shared/take/index.ts';
+import { keepForTakes, readForTakes, type TakeAtHand, TakeGate, TakePage, useSound } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { mix as say } from '#words/index.ts';
 import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';
@@ -60,7 +53,12 @@ function Mixing({ takes, bench }: { takes: readonly TakeAtHand[]; bench: string 
       }
       bench={bench}
     >
-      <Working sound={sound} />
+      <WorkLine
+        task={sound.work.task}
+        name={sound.work.task?.name}
+        onStop={sound.work.stop}
+        onAgain={sound.work.again}
+      />
       {setup && facts && (
         <Laid
           sound={sound}

@@ -15,8 +15,8 @@ import {
   TakeGate,
   TakePage,
   useSound,
-  Working,
 } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import type { TriedStretch, TriedTreatment } from '#web/shared/workers/index.ts';
 import { process as say } from '#words/index.ts';
 import { Figures } from './Figures.tsx';
@@ -63,7 +63,12 @@ function Trying({ take, bench }: { take: TakeAtHand; bench: string }) {
       }
       bench={bench}
     >
-      <Working sound={sound} />
+      <WorkLine
+        task={sound.work.task}
+        name={sound.work.task?.name}
+        onStop={sound.work.stop}
+        onAgain={sound.work.again}
+      />
       {stretch && <Tried sound={sound} takeIds={ids} stretch={stretch} bench={bench} rig={rigId ? rig : null} />}
     </TakePage>
   );

@@ -3,15 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import {
-  Choice,
-  decimalsFor,
-  formatNumber,
-  formatOffset,
-  NumberInput,
-  Progress,
-  Table,
-} from '#web/shared/parts/index.ts';
+import { Choice, decimalsFor, formatNumber, formatOffset, NumberInput, Table } from '#web/shared/parts/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { common, syncTest as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';
@@ -78,7 +71,7 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
               <tr key={item.id}>
                 <td>{item.name}</td>
                 <td>
-                  <Said item={item} />
+                  <Said item={item} heap={heap} />
                 </td>
                 {sorted ? (
                   <PlaceCells
@@ -91,9 +84,7 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
                 ) : (
                   <td colSpan={3} className="quiet">
                     {item.says}{' '}
-                    {item.state === 'nothing' && (
-                      <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>{say.openInMeasure()}</Link>
-                    )}
+                    {item.says && <Link to={`/rigs/${rigId}/bench?takes=${item.id}`}>{say.openInMeasure()}</Link>}
                   </td>
                 )}
                 <td>
@@ -110,15 +101,13 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
   );
 }
 
-function Said({ item }: { item: HeapItem }) {
-  if (item.state === 'waiting') return <span className="quiet">{say.waiting()}</span>;
-  if (item.state === 'looking')
+function Said({ item, heap }: { item: HeapItem; heap: Heap }) {
+  const task = heap.taskOf(item.id);
+  if (task)
     return (
-      <span role="status">
-        <Progress value={item.done} label={say.reading({ item: item.name })} width="70px" />
-      </span>
+      <WorkLine task={task} width="70px" onStop={() => heap.remove(item.id)} onAgain={() => heap.again(item.id)} />
     );
-  if (!item.read) return <span className={item.state === 'failed' ? 'fix' : 'watch'}>{common.nothing()}</span>;
+  if (!item.read) return <span className="watch">{common.nothing()}</span>;
   const { offsetMs, sdMs, count: n, by, slateId } = item.read;
   return (
     <span className="fact">
@@ -126,7 +115,6 @@ function Said({ item }: { item: HeapItem }) {
       {formatNumber(sdMs, decimalsFor(sdMs))}
       <div className="quiet small">
         {by === 'slate' ? say.slateBeats({ n1: slateId! + 1, beat: n }) : common.claps({ count: n })}
-        {item.says && <span className="watch"> {item.says}</span>}
       </div>
     </span>
   );

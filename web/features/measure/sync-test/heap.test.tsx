@@ -8,7 +8,7 @@ import { answer, stubServer } from '#web/server.testkit.ts';
 import { makeStore } from '#web/shared/store/index.ts';
 import { look } from '#web/shared/take/look.testkit.ts';
 import type { Job, Progress, TakeLook } from '#web/shared/workers/index.ts';
-import { useHeap } from './useHeap.ts';
+import { type Heap, useHeap } from './useHeap.ts';
 
 /** Looks that are answered by hand, one after another. */
 const desk = vi.hoisted(() => ({
@@ -55,20 +55,25 @@ const heapHook = () => {
   return renderHook(() => useHeap(), { wrapper });
 };
 
+const states = (hook: { current: Heap }) => hook.current.items.map((i) => hook.current.taskOf(i.id)?.state);
+
 describe('a heap of takes', () => {
   it('is looked at one after another, and sent to the server as each is read', async () => {
     const { result } = heapHook();
     act(() => result.current.addFiles([file('a.mp4'), file('b.mp4')]));
-    expect(result.current.items.map((i) => i.state)).toEqual(['looking', 'waiting']);
+    expect(states(result)).toEqual(['running', 'waiting']);
     expect(desk.jobs).toHaveLength(1);
     act(() => desk.jobs[0]!.progress({ what: 'picture', done: 0.4 }));
-    expect(result.current.items[0]!.done).toBe(0.4);
+    expect(result.current.taskOf(result.current.items[0]!.id)!.done).toBe(0.4);
     act(() => desk.jobs[0]!.done(look()));
-    await waitFor(() => expect(result.current.items.map((i) => i.state)).toEqual(['read', 'looking']));
+    await waitFor(() => expect(states(result)).toEqual([undefined, 'running']));
     expect(result.current.items[0]!.read).toMatchObject({ by: 'claps', offsetMs: 65 });
     act(() => desk.jobs[1]!.fail(new Error('It is neither sound nor video.')));
     await waitFor(() =>
-      expect(result.current.items[1]).toMatchObject({ state: 'failed', says: 'It is neither sound nor video.' }),
+      expect(result.current.taskOf(result.current.items[1]!.id)).toMatchObject({
+        state: 'failed',
+        error: { message: 'It is neither sound nor video.' },
+      }),
     );
   });
   it('says of each that tells nothing why', async () => {
@@ -92,7 +97,7 @@ describe('a heap of takes', () => {
     for (const [n, [seen, says]] of looks.entries()) {
       await waitFor(() => expect(desk.jobs).toHaveLength(n + 1));
       act(() => desk.jobs[n]!.done(seen));
-      await waitFor(() => expect(result.current.items[n]!.state).toBe('nothing'));
+      await waitFor(() => expect(result.current.items[n]!.says).not.toBeNull());
       expect(result.current.items[n]!.says).toMatch(says);
     }
     // What the server keeps already is not sent again.

@@ -10,6 +10,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/shared/store/index.ts';
 import type { TakeOffset } from '#web/shared/take/index.ts';
+import { aTask } from '#web/shared/work/work.testkit.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, syncTest as say } from '#words/index.ts';
 import { HeapTable } from './HeapTable.tsx';
@@ -89,8 +90,6 @@ describe('takes of a heap', () => {
     const item = (id: string, more: Partial<HeapItem>): HeapItem => ({
       id,
       name: `${id}.mp4`,
-      state: 'read',
-      done: 1,
       read: read(),
       says: null,
       ...more,
@@ -100,11 +99,13 @@ describe('takes of a heap', () => {
       items: [
         item('couch', {}),
         item('0002', { read: read({ by: 'slate', slateId: 6, offsetMs: -20 }) }),
-        item('0003', { state: 'nothing', read: null, says: 'It has no picture.' }),
-        item('0004', { state: 'looking', read: null, done: 0.4 }),
+        item('0003', { read: null, says: 'It has no picture.' }),
+        item('0004', { read: null }),
       ],
       addFiles: () => undefined,
       addKept: () => undefined,
+      taskOf: (id) => (id === '0004' ? aTask({ done: 0.4 }) : null),
+      again: () => undefined,
       remove: (id) => removed.push(id),
     };
     const taken: { item: HeapItem; sorted: SortedTake }[][] = [];

@@ -16,6 +16,7 @@ import {
   Term,
 } from '#web/shared/parts/index.ts';
 import { offsetOf } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { common, takes as say, textOf } from '#words/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';
@@ -43,8 +44,8 @@ export function Findings({ bench, comparison, rig }: Props) {
     const found = offsetOf(take.look, take.notes);
     return found ? [{ take, found }] : [];
   });
-  const { offset, apart, following, progress, failed } = comparison;
-  if (pictures.length === 0 && !offset && !progress && !failed) return null;
+  const { offset, apart, work } = comparison;
+  if (pictures.length === 0 && !offset && !work.task) return null;
   return (
     <>
       <h2>{say.results()}</h2>
@@ -90,12 +91,12 @@ export function Findings({ bench, comparison, rig }: Props) {
               </tr>
             );
           })}
-          {bench.length === 2 && (offset || progress || failed) && (
+          {bench.length === 2 && (offset || work.task) && (
             <tr>
               <td>{say.takeVsOther({ name: bench[1]!.name })}</td>
               {!offset ? (
-                <td colSpan={5} className={failed ? 'fix' : 'quiet'}>
-                  {failed ?? say.comparingTakes({ n100: Math.round((progress?.done ?? 0) * 100) })}
+                <td colSpan={5}>
+                  <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
                 </td>
               ) : offset.confidence < SAME_SOUND ? (
                 <td colSpan={5}>
@@ -136,11 +137,7 @@ export function Findings({ bench, comparison, rig }: Props) {
               />
             </div>
           )}
-          {following !== null && (
-            <p className="quiet" role="status">
-              {say.checkingBothTakesEnd({ n100: Math.round(following * 100) })}
-            </p>
-          )}
+          {!apart && <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />}
           {apart && <Jumps apart={apart} />}
           {offset.driftPpm !== null && offset.driftPpm !== 0 && (
             <p className="quiet">

@@ -1,9 +1,10 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { Details, formatClock, formatNumber, NumberInput, Progress, rich } from '#web/shared/parts/index.ts';
+import { Details, formatClock, formatNumber, NumberInput, rich } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
-import { framesBetween, type Job, matchMenu, type Region, type SmallFrame } from '#web/shared/workers/index.ts';
-import { common, takes as say } from '#words/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
+import { framesBetween, matchMenu, type Region, type SmallFrame } from '#web/shared/workers/index.ts';
+import { takes as say } from '#words/index.ts';
 import { notesWithClicks } from './marks.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -30,9 +31,8 @@ export function MenuRegion({ take, atMs }: { take: BenchTake; atMs: number }) {
 function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
   const [frame, setFrame] = useState<SmallFrame | null>(null);
   const [region, setRegion] = useState<Region>({ x: 0.3, y: 0.3, width: 0.4, height: 0.4 });
-  const [done, setDone] = useState<number | null>(null);
   const [said, setSaid] = useState<string | null>(null);
-  const job = useRef<Job<unknown> | null>(null);
+  const { task, run, drop } = useWork();
   useEffect(() => {
     const fetching = framesBetween(sourceOf(take.id), atMs, atMs + ONE_FRAME_MS, WIDTH_PX);
     fetching.result.then(
@@ -41,32 +41,19 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
     );
     return fetching.stop;
   }, [take.id, atMs]);
-  useEffect(() => () => job.current?.stop(), []);
-  const match = () => {
+  const match = async () => {
     setSaid(null);
-    setDone(0);
-    const mine = matchMenu(sourceOf(take.id), region, (p) => setDone(p.done));
-    job.current = mine;
-    mine.result
-      .then(
-        (clicks) => {
-          const matched = clicks.filter((c) => c.clickMs !== null).length;
-          if (matched > 0 && take.notes) take.change(notesWithClicks(take.notes, clicks));
-          setSaid(
-            matched > 0
-              ? say.changesHaveTheirClick({ matched, clicks: clicks.length })
-              : clicks.length < FEWEST
-                ? say.regionChangesTimesMark({ clicks: clicks.length })
-                : say.regionChangesTimesBut({ clicks: clicks.length }),
-          );
-        },
-        (error: unknown) => setSaid(error instanceof Error ? error.message : String(error)),
-      )
-      .finally(() => setDone(null));
-  };
-  const stop = () => {
-    job.current?.stop();
-    setDone(null);
+    const clicks = await run({ name: take.name, start: (heard) => matchMenu(sourceOf(take.id), region, heard) });
+    if (!clicks) return;
+    const matched = clicks.filter((c) => c.clickMs !== null).length;
+    if (matched > 0 && take.notes) take.change(notesWithClicks(take.notes, clicks));
+    setSaid(
+      matched > 0
+        ? say.changesHaveTheirClick({ matched, clicks: clicks.length })
+        : clicks.length < FEWEST
+          ? say.regionChangesTimesMark({ clicks: clicks.length })
+          : say.regionChangesTimesBut({ clicks: clicks.length }),
+    );
   };
   return (
     <>
@@ -85,14 +72,8 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
             />
           </span>
         ))}
-        {done === null ? (
-          <Button onClick={match}>{say.matchClicks()}</Button>
-        ) : (
-          <>
-            <Progress value={done} label={say.matching()} width="90px" />
-            <Button onClick={stop}>{common.stop()}</Button>
-          </>
-        )}
+        {!isUnderWay(task) && <Button onClick={() => void match()}>{say.matchClicks()}</Button>}
+        <WorkLine task={task} width="90px" onStop={drop} />
       </chakra.p>
       {said && <p role="status">{said}</p>}
       {frame && <p className="quiet small">{say.frameAt({ timeMs: formatClock(frame.timeMs, 2) })}</p>}

@@ -12,9 +12,10 @@ import {
   wholeView,
   zoomAbout,
 } from '#web/shared/charts/index.ts';
-import { formatNumber, Progress, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
+import { formatNumber, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
 import { MAX_FLASHES, offsetOf } from '#web/shared/take/index.ts';
-import { common, takes as say } from '#words/index.ts';
+import { failureOf, WorkLine } from '#web/shared/work/index.ts';
+import { takes as say } from '#words/index.ts';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';
 import { laneStepMs, lanesOf, pairLines, readLaneKey } from './lanes-of.ts';
@@ -87,7 +88,7 @@ function Lying({
   const bad = bench.find((t) => t.isUnreadable);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each such file
   useEffect(() => {
-    if (bad) onUnreadable(bad.id, `${bad.name}: ${bad.failed}`);
+    if (bad) onUnreadable(bad.id, `${bad.name}: ${failureOf(bad.task?.error)}`);
   }, [bad?.id]);
   const [first, second] = bench;
   const ready = second?.look?.sound && first?.look?.sound;
@@ -285,7 +286,7 @@ function momentSeen(
 
 /** What was found in a take, in a line; or the work under way, with its stop. */
 function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: boolean; onRemove: () => void }) {
-  const { progress, failed, look, notes, saying, conflict } = take;
+  const { task, look, notes, saying, conflict } = take;
   const prefix = removable ? `${take.name}: ` : '';
   const gaps =
     look?.picture &&
@@ -293,27 +294,8 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
       look.durationMs * 0.9;
   return (
     <div className="row quiet">
-      {progress && (
-        <>
-          <span role="status">
-            {prefix}
-            {WORK[progress.what] ?? progress.what}: {Math.round(progress.done * 100)}%
-            {progress.leftS !== null && say.sLeft({ leftS: Math.ceil(progress.leftS) })}
-          </span>
-          <Progress value={progress.done} label={say.progress()} />
-          <Button onClick={take.stop}>{common.stop()}</Button>
-        </>
-      )}
-      {failed && (
-        <>
-          <span className="fix">
-            {prefix}
-            {failed}
-          </span>
-          <Button onClick={() => take.lookAgain(false)}>{say.lookAgain()}</Button>
-        </>
-      )}
-      {!progress && !failed && look && notes && (
+      <WorkLine task={task} name={prefix && take.name} onStop={take.stop} onAgain={take.again} />
+      {!task && look && notes && (
         <span>
           {prefix}
           {look.sound
@@ -337,7 +319,7 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           <Button onClick={conflict.keepMine}>{say.usingMyVersion()}</Button>
         </>
       )}
-      {!progress && gaps && <Button onClick={() => take.lookAgain(true)}>{say.scanWholeVideo()}</Button>}
+      {!task && gaps && <Button onClick={take.lookAtAll}>{say.scanWholeVideo()}</Button>}
       {removable && (
         <Button variant="plain" onClick={onRemove}>
           {say.removeFromPage()}
@@ -346,12 +328,3 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
     </div>
   );
 }
-
-const WORK: Record<string, string> = {
-  opening: say.opening(),
-  decoding: say.decodingAudio(),
-  waveform: say.readingAudio(),
-  claps: say.lookingForClaps(),
-  slates: say.lookingForSyncSlates(),
-  picture: say.scanningVideo(),
-};

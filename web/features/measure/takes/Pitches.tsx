@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Spectrogram } from '#core/audio/measure/index.ts';
 import { type LaneView, SpectrogramChart } from '#web/shared/charts/index.ts';
-import { useSound, Working } from '#web/shared/take/index.ts';
+import { useSound } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import { takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 
@@ -49,7 +50,12 @@ export function Pitches({ take, view, widthPx, shiftMs }: Props) {
   }, [desk, rate, startMs, msPerPx, widthPx, shiftMs]);
   return (
     <>
-      <Working sound={sound} />
+      <WorkLine
+        task={sound.work.task}
+        name={sound.work.task?.name}
+        onStop={sound.work.stop}
+        onAgain={sound.work.again}
+      />
       <SpectrogramChart
         spectrogram={seen}
         view={view}

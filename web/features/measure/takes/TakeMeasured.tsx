@@ -1,12 +1,13 @@
-import { Button, chakra } from '@chakra-ui/react';
+import { chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
 import { layoutName, speakerName } from '#core/audio/samples/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/shared/charts/index.ts';
-import { Choice, Details, formatNumber, Progress, rich, Table, Term } from '#web/shared/parts/index.ts';
+import { Choice, Details, formatNumber, rich, Table, Term } from '#web/shared/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/shared/take/index.ts';
+import { WorkLine } from '#web/shared/work/index.ts';
 import type { TakeLook } from '#web/shared/workers/index.ts';
 import { common, takes as say } from '#words/index.ts';
 import { Faults } from './Faults.tsx';
@@ -64,7 +65,7 @@ const channelName = ({ layout, trackNames }: NonNullable<TakeLook['sound']>, c: 
 /** A take measured: loudness along its time and in figures, and what is wrong with it. */
 export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: Diagnosed }) {
   const { take, named, rigId, rig, evaluation, view, widthPx, shiftMs, onSee } = props;
-  const { diagnosis, progress, failed, stop, again } = diagnosed;
+  const { diagnosis, work } = diagnosed;
   const [targetId, setTargetId] = useState<TargetId>(take.look?.sound?.channels === 1 ? 'speech-mono' : 'speech');
   const [listenerId, setListenerId] = useState(() => (rig ? guessListener(take.name, rig) : ''));
   const target = TARGETS.find((t) => t.id === targetId)!;
@@ -79,19 +80,7 @@ export function Measured({ diagnosed, ...props }: Props & { readonly diagnosed: 
           options={TARGETS.map((t) => [t.id, t.name])}
         />
       </div>
-      {progress !== null && (
-        <p className="row quiet">
-          <span role="status">{say.measuring({ n100: Math.round(progress * 100) })}</span>
-          <Progress value={progress} label={say.measuredTitle()} />
-          <Button onClick={stop}>{common.stop()}</Button>
-        </p>
-      )}
-      {failed && (
-        <p className="row">
-          <span className="fix">{failed}</span>
-          <Button onClick={again}>{say.measureAgain()}</Button>
-        </p>
-      )}
+      <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
       {diagnosis && (
         <>
           <LoudnessChart

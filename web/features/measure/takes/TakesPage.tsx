@@ -1,11 +1,11 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { FileInput, Progress, rich, useFileDrop, useKey } from '#web/shared/parts/index.ts';
-import { api, forgetUpload, sayProblem, uploadIdOf, uploadTake, useAppDispatch } from '#web/shared/store/index.ts';
-import { fileOf, forgetFile, rememberFile } from '#web/shared/take/index.ts';
+import { FileInput, rich, useFileDrop, useKey } from '#web/shared/parts/index.ts';
+import { api, sayProblem, uploadIdOf } from '#web/shared/store/index.ts';
+import { fileOf, forgetFile, rememberFile, useSendTake } from '#web/shared/take/index.ts';
 import { frame, takes as say } from '#words/index.ts';
 import { FoundTakes } from './FoundTakes.tsx';
 import { OpenTakes } from './OpenTakes.tsx';
@@ -31,12 +31,10 @@ const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(don
 
 /** Takes come onto Measure here: chosen, dropped, or out of those that are kept. */
 export function TakesPage({ takeIds, onTakes, failed, onFailed, onLeave, rigId, rig, evaluation }: Props) {
-  const dispatch = useAppDispatch();
   const takes = api.useTakesQuery(undefined);
   const [remove] = api.useDeleteTakeMutation();
   const chooser = useRef<HTMLInputElement>(null);
-  /** A large file that is being uploaded: the page must stay open until then. */
-  const [sending, setSending] = useState<{ name: string; share: number } | null>(null);
+  const send = useSendTake();
   const drop = useFileDrop((files) => void openFiles(files));
   useKey('o', say.openTake(), () => chooser.current?.click());
 
@@ -48,25 +46,10 @@ export function TakesPage({ takeIds, onTakes, failed, onFailed, onLeave, rigId, 
     // The first picture of a long take comes before its way to the server: both want the disk.
     if (opened.some(({ file }) => file.size > LARGE_BYTES)) await wait(PICTURE_FIRST_MS);
     for (const { id, file } of opened) {
-      try {
-        const onProgress = (share: number) => setSending(file.size > LARGE_BYTES ? { name: file.name, share } : null);
-        // It turned out to hold no take.
-        if (!fileOf(id)) continue;
-        await uploadTake(id, file, file.name, { onProgress });
-        forgetUpload(file);
-        if (!fileOf(id)) await remove(id);
-        dispatch(api.util.invalidateTags(['Takes']));
-      } catch (error) {
-        onFailed(
-          error instanceof TypeError
-            ? say.wasMeasuredButNot({ file: file.name })
-            : error instanceof Error
-              ? error.message
-              : String(error),
-        );
-      } finally {
-        setSending(null);
-      }
+      // It turned out to hold no take: before it was sent, or while it was.
+      if (!fileOf(id)) continue;
+      const sent = await send(id, file);
+      if (sent && !fileOf(id)) await remove(id);
     }
   };
   /** Nothing is kept of a file that was just chosen and holds no take; one that was kept before stays where it is. */
@@ -88,12 +71,6 @@ export function TakesPage({ takeIds, onTakes, failed, onFailed, onLeave, rigId, 
   return (
     <main className={`frame-page ${takeIds.length > 0 ? 'with-card' : ''}`} {...drop.target}>
       {failed && <p className="notice">{failed}</p>}
-      {sending && (
-        <p className="notice row" role="status">
-          <Progress value={sending.share} label={say.sending({ sending: sending.name })} />{' '}
-          {say.savingOnThisComputer({ sending: sending.name, share: Math.round(100 * sending.share) })}
-        </p>
-      )}
       {takes.isError && <p className="notice">{sayProblem(takes.error)}</p>}
       <FileInput
         chooser={chooser}

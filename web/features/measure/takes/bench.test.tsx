@@ -11,6 +11,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { answer, noServer, overtaken, stubServer } from '#web/server.testkit.ts';
 import { makeStore, selectRig } from '#web/shared/store/index.ts';
 import { useTakeNotes } from '#web/shared/take/index.ts';
+import { someWork } from '#web/shared/work/work.testkit.ts';
 import { clearPage, demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { takes as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
@@ -122,7 +123,7 @@ describe('marks that somebody made', () => {
   });
 });
 
-const NOTHING = { offset: null, apart: null, following: null, progress: null, failed: null };
+const NOTHING = { offset: null, apart: null, work: someWork() };
 
 describe('what takes say', () => {
   it('is the offset with its spread, in frames of the take, held against the rig’s tolerance', () => {

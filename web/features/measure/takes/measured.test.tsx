@@ -6,6 +6,7 @@ import type { Diagnosis, Fault } from '#core/audio/measure/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { TARGETS } from '#web/shared/take/index.ts';
+import { aTask, someWork } from '#web/shared/work/work.testkit.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { takes as say } from '#words/index.ts';
 import { restingTake } from './bench.testkit.ts';
@@ -36,7 +37,7 @@ const diagnosisWith = (faults: readonly Fault[], integratedLufs: number | null =
   floors: [{ floorDbfs: -63.2, programmeDbfs: -20, restPart: 0.3, bandHz: [1000, 14_000] }],
   spectra: [],
 });
-const idle = { progress: null, failed: null, diagnosis: null, stop: () => undefined, again: () => undefined };
+const idle: Diagnosed = { diagnosis: null, work: someWork() };
 
 function open(diagnosed: Partial<Diagnosed>, inRig = true) {
   const rig = demoRig();
@@ -106,7 +107,7 @@ describe('a take measured', () => {
   });
   it('shows progress with a stop, and what failed with a way on', async () => {
     const stop = vi.fn();
-    const { user } = open({ progress: 0.42, stop });
+    const { user } = open({ work: someWork({ task: aTask({ done: 0.42 }), stop }) });
     expect(screen.getByRole('status').textContent).toBe('Measuring: 42%');
     await user.click(screen.getByRole('button', { name: 'Stop' }));
     expect(stop).toHaveBeenCalled();

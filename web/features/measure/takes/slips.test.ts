@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Offset } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
+import { someWork } from '#web/shared/work/work.testkit.ts';
 import { restingTake } from './bench.testkit.ts';
 import { slipsOf } from './SlipList.tsx';
 
@@ -18,7 +19,7 @@ const bench = [restingTake('a'), restingTake('b')];
 const slips = (found: Offset | null) =>
   slipsOf({
     bench,
-    comparison: { offset: found, apart: null, following: null, progress: null, failed: null },
+    comparison: { offset: found, apart: null, work: someWork() },
     frameRate: rate(25),
   });
 
@@ -41,7 +42,7 @@ describe('what two takes ask for in the edit', () => {
     };
     const found = slipsOf({
       bench,
-      comparison: { offset: offset({}), apart, following: null, progress: null, failed: null },
+      comparison: { offset: offset({}), apart, work: someWork() },
       frameRate: rate(25),
     })!;
     expect(found.items.slice(1)).toMatchObject([

@@ -1,64 +1,41 @@
 import { useEffect, useState } from 'react';
 import type { Apart, Offset } from '#core/audio/measure/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
-import { compareTakes, followTakes, type Progress } from '#web/shared/workers/index.ts';
+import { useWork, type Work } from '#web/shared/work/index.ts';
+import { compareTakes, followTakes } from '#web/shared/workers/index.ts';
 
 /** Alignment of a take with the first one on Measure. */
 export interface Comparison {
   readonly offset: Offset | null;
   /** Clocks and lost buffers, once both takes have been followed to their ends. */
   readonly apart: Apart | null;
-  /** The part of that which is done, 0 to 1; null at rest. */
-  readonly following: number | null;
-  readonly progress: Progress | null;
-  readonly failed: string | null;
+  readonly work: Omit<Work, 'run'>;
 }
 
-const IDLE: Comparison = { offset: null, apart: null, following: null, progress: null, failed: null };
 /** Below it the two are not the same sound: there is nothing to follow. */
 const SAME_SOUND = 0.5;
 
 /** Compares two takes by their sound once both have been looked at; ids of null compare nothing. */
 export function useComparison(firstId: string | null, secondId: string | null): Comparison {
-  const [state, setState] = useState<Comparison>(IDLE);
+  const [offset, setOffset] = useState<Offset | null>(null);
+  const [apart, setApart] = useState<Apart | null>(null);
+  const work = useWork();
+  const { run, drop } = work;
   useEffect(() => {
-    if (!firstId || !secondId) {
-      setState(IDLE);
-      return;
-    }
-    setState({ ...IDLE, progress: { what: 'comparing', done: 0 } });
-    const job = compareTakes(sourceOf(firstId), sourceOf(secondId), (progress) =>
-      setState((s) => ({ ...s, progress })),
-    );
-    let gone = false;
-    job.result.then(
-      (offset) => !gone && setState({ ...IDLE, offset }),
-      (error: unknown) =>
-        !gone && setState({ ...IDLE, failed: error instanceof Error ? error.message : String(error) }),
-    );
-    return () => {
-      gone = true;
-      job.stop();
-    };
-  }, [firstId, secondId]);
-  const { offset } = state;
-  useEffect(() => {
-    if (!firstId || !secondId || !offset || offset.confidence < SAME_SOUND) return;
-    let gone = false;
-    const settle = (part: Partial<Comparison>) => {
-      if (!gone) setState((s) => ({ ...s, following: null, ...part }));
-    };
-    setState((s) => ({ ...s, following: 0 }));
-    const job = followTakes(sourceOf(firstId), sourceOf(secondId), offset, ({ done }) => settle({ following: done }));
-    // What was found already stands, whatever becomes of this.
-    job.result.then(
-      (apart) => settle({ apart }),
-      () => settle({}),
-    );
-    return () => {
-      gone = true;
-      job.stop();
-    };
-  }, [firstId, secondId, offset]);
-  return state;
+    setOffset(null);
+    setApart(null);
+    if (!firstId || !secondId) return;
+    const [first, second] = [sourceOf(firstId), sourceOf(secondId)];
+    const name = `${firstId} ${secondId}`;
+    void (async () => {
+      const found = await run({ name, start: (heard) => compareTakes(first, second, heard) });
+      if (!found) return;
+      setOffset(found);
+      if (found.confidence < SAME_SOUND) return;
+      // What was found already stands, whatever becomes of this.
+      setApart(await run({ name, start: (heard) => followTakes(first, second, found, heard) }));
+    })();
+    return drop;
+  }, [firstId, secondId, run, drop]);
+  return { offset, apart, work };
 }

@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
 import { type KeptNotes, sourceOf, useTakeNotes } from '#web/shared/take/index.ts';
-import { type Job, lookAtTake, type Progress, type TakeLook } from '#web/shared/workers/index.ts';
-import { takes as say } from '#words/index.ts';
+import { type Task, useWork } from '#web/shared/work/index.ts';
+import { lookAtTake, type TakeLook } from '#web/shared/workers/index.ts';
 import { notesAfter } from './marks.ts';
 
 /** A take on Measure: what was found in it, what a person made of that, and the work under way. */
@@ -10,12 +10,14 @@ export interface BenchTake extends Pick<KeptNotes, 'notes' | 'saying' | 'conflic
   readonly id: string;
   readonly name: string;
   readonly look: TakeLook | null;
-  readonly progress: (Progress & { readonly leftS: number | null }) | null;
-  readonly failed: string | null;
+  /** The look under way, or why it ended. */
+  readonly task: Task | null;
   /** Nothing in its file can be measured, in any browser. */
   readonly isUnreadable: boolean;
   stop(): void;
-  lookAgain(whole: boolean): void;
+  /** Looks at all of its picture. */
+  lookAtAll(): void;
+  again(): void;
 }
 
 /** What a worker calls a file that holds no take. */
@@ -24,10 +26,7 @@ const NO_TAKE = new Set(['UnreadableTake', 'WavError']);
 /** Looks at a take when it comes onto Measure, in a worker that can be stopped. */
 export function useTake(id: string, record: TakeRecord | undefined, name: string): BenchTake {
   const [look, setLook] = useState<TakeLook | null>(null);
-  const [progress, setProgress] = useState<BenchTake['progress']>(null);
-  const [failed, setFailed] = useState<string | null>(null);
-  const [isUnreadable, setUnreadable] = useState(false);
-  const job = useRef<Job<TakeLook> | null>(null);
+  const { task, run, stop, again, drop } = useWork();
   const seenBefore = useRef<TakeLook | null>(null);
   const { notes, saying, conflict, change, found } = useTakeNotes(id, record);
 
@@ -35,11 +34,7 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
   marks.current = notes;
 
   const start = useCallback(
-    (whole: boolean) => {
-      job.current?.stop();
-      setFailed(null);
-      const begun = performance.now();
-      setProgress({ what: 'opening', done: 0, leftS: null });
+    async (whole: boolean) => {
       // Marks that a person kept stay as they are; where there were none, each part of a look brings its own.
       const wasKept = marks.current !== null && !marks.current.unseen;
       let before = seenBefore.current;
@@ -48,40 +43,28 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
         found((kept) => notesAfter(kept, seen, last));
         if (!wasKept || seenBefore.current) before = seen;
       };
-      const mine = lookAtTake(sourceOf(id), whole, (p) => {
-        const spentS = (performance.now() - begun) / 1000;
-        if (p.glance && !seenBefore.current) {
-          setLook(p.glance);
-          if (p.glance.picture) mark(p.glance);
-        }
-        setProgress({ ...p, leftS: p.done > 0.05 && spentS > 1 ? (spentS * (1 - p.done)) / p.done : null });
+      const seen = await run({
+        name,
+        start: (heard) =>
+          lookAtTake(sourceOf(id), whole, (progress) => {
+            if (progress.glance && !seenBefore.current) {
+              setLook(progress.glance);
+              if (progress.glance.picture) mark(progress.glance);
+            }
+            heard(progress);
+          }),
       });
-      job.current = mine;
-      mine.result.then(
-        (seen) => {
-          if (job.current !== mine) return;
-          setLook(seen);
-          mark(seen);
-          seenBefore.current = seen;
-          setProgress(null);
-        },
-        (error: unknown) => {
-          if (job.current !== mine) return;
-          setProgress(null);
-          setUnreadable(error instanceof Error && NO_TAKE.has(error.name));
-          setFailed(error instanceof Error ? error.message : String(error));
-        },
-      );
+      if (!seen) return;
+      setLook(seen);
+      mark(seen);
+      seenBefore.current = seen;
     },
-    [id, found],
+    [id, name, found, run],
   );
   useEffect(() => {
-    start(false);
-    return () => {
-      job.current?.stop();
-      job.current = null;
-    };
-  }, [start]);
+    void start(false);
+    return drop;
+  }, [start, drop]);
 
   return {
     id,
@@ -90,16 +73,11 @@ export function useTake(id: string, record: TakeRecord | undefined, name: string
     notes,
     saying,
     conflict,
-    progress,
-    failed,
-    isUnreadable,
+    task,
+    isUnreadable: task?.error instanceof Error && NO_TAKE.has(task.error.name),
     change,
-    stop: () => {
-      job.current?.stop();
-      job.current = null;
-      setProgress(null);
-      setFailed(say.stoppedNothingChangedYou());
-    },
-    lookAgain: start,
+    stop,
+    again,
+    lookAtAll: () => void start(true),
   };
 }

@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { useEffect, useRef, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import {
   type At,
@@ -10,9 +10,10 @@ import {
   sayDisagreement,
 } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Details, formatNumber, Progress, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
+import { Details, formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
-import { explainTap, type Job } from '#web/shared/workers/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
+import { explainTap } from '#web/shared/workers/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';
 
@@ -24,57 +25,40 @@ interface Props {
   readonly onAgain: () => void;
 }
 
-type Search =
-  | { readonly at: 'idle' }
-  | { readonly at: 'busy'; readonly done: number }
-  | { readonly at: 'there'; readonly found: readonly Explanation[] }
-  | { readonly at: 'failed'; readonly says: string };
-
 /** Which one thing at the desk would make the drawing agree with what was read: every fault tried, the best three shown. */
 export function Explain({ rigId, rig, tap, judged, onAgain }: Props) {
-  const [last, setLast] = useState<{ readonly of: Judged; readonly search: Search } | null>(null);
-  const job = useRef<Job<Explanation[]> | null>(null);
-  useEffect(() => () => job.current?.stop(), []);
+  const [last, setLast] = useState<{ readonly of: Judged; readonly found: readonly Explanation[] } | null>(null);
+  const { task, run, drop } = useWork();
   // What was found speaks of this rig and these takes only.
-  const search: Search = last?.of === judged ? last.search : { at: 'idle' };
-  const begin = () => {
-    job.current?.stop();
-    const put = (next: Search) => job.current === mine && setLast({ of: judged, search: next });
-    const mine = explainTap(rig, tap.read, tap.players, (p) => put({ at: 'busy', done: p.done }));
-    job.current = mine;
-    put({ at: 'busy', done: 0 });
-    mine.result.then(
-      (found) => put({ at: 'there', found }),
-      (error: unknown) => put({ at: 'failed', says: error instanceof Error ? error.message : String(error) }),
-    );
+  const found = last?.of === judged ? last.found : null;
+  const begin = async () => {
+    const explained = await run({
+      name: say.tryingOneFaultAfter(),
+      start: (heard) => explainTap(rig, tap.read, tap.players, heard),
+    });
+    if (explained) setLast({ of: judged, found: explained });
   };
-  useKey('e', say.findWhatExplainsReadings(), begin, search.at !== 'busy');
+  useKey('e', say.findWhatExplainsReadings(), () => void begin(), !isUnderWay(task));
   return (
     <section aria-label={say.whatExplainsIt()}>
       <h2>{say.whatExplainsIt()}</h2>
-      {search.at === 'idle' && (
+      {!isUnderWay(task) && !found && (
         <p className="row">
-          <Button variant="solid" onClick={begin}>
+          <Button variant="solid" onClick={() => void begin()}>
             {rich(say.findWhatExplainsIt, {})}
           </Button>
           <span className="quiet small">{say.triesEveryPossibleFault()}</span>
         </p>
       )}
-      {search.at === 'busy' && (
-        <p className="row" role="status">
-          <Progress value={search.done} label={say.faultsTriedAgainstReadings()} />
-          <span className="quiet">{say.tryingOneFaultAfter()}</span>
-        </p>
-      )}
-      {search.at === 'failed' && <p className="fix">{search.says}</p>}
-      {search.at === 'there' &&
-        (search.found.length === 0 ? (
+      <WorkLine task={task} name={say.tryingOneFaultAfter()} onStop={drop} />
+      {found &&
+        (found.length === 0 ? (
           <p>
             <StateMark state="watch" /> {rich(say.noSingleFaultExplains, {}, `/rigs/${rigId}/trouble`)}
           </p>
         ) : (
           <ol className="tap-explains">
-            {search.found.map((e) => (
+            {found.map((e) => (
               <One key={e.faults[0]!.id} rig={rig} tap={tap} rigId={rigId} explanation={e} onAgain={onAgain} />
             ))}
           </ol>

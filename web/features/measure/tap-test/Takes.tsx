@@ -6,12 +6,12 @@ import {
   FileInput,
   formatDate,
   formatSpan,
-  Progress,
   rich,
   StateMark,
   useFileDrop,
   useKey,
 } from '#web/shared/parts/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { hideFaultFor, type Job } from '#web/shared/workers/index.ts';
 import { common, tapTest as say } from '#words/index.ts';
 import type { KeptTake } from './kept.ts';
@@ -94,29 +94,21 @@ function RecordHere({ onFile }: { onFile: (file: File) => void }) {
 }
 
 function List({ rig, tap }: { rig: Rig; tap: Tap }) {
-  if (tap.takes.length + tap.working.length === 0) return null;
+  if (tap.takes.length + tap.work.tasks.length === 0) return null;
   return (
     <ul className="plain-list tap-takes" aria-label={say.takes()}>
       {tap.takes.map((take) => (
         <TakeRow key={take.id} rig={rig} tap={tap} take={take} />
       ))}
-      {tap.working.map((w) => (
-        <li key={w.id} className="row">
-          {w.failed === null ? (
-            <>
-              <span>{w.name}</span>
-              <Progress value={w.done} label={say.readingWith({ w: w.name })} />
-            </>
-          ) : (
-            <>
-              <span className="fix">
-                <StateMark state="fix" /> {w.name}: {w.failed}
-              </span>
-              <Button size="xs" onClick={() => tap.dismiss(w.id)}>
-                {say.discardTakes()}
-              </Button>
-            </>
-          )}
+      {tap.work.tasks.map((t) => (
+        <li key={t.id}>
+          <WorkLine
+            task={t}
+            name={t.name}
+            onStop={() => tap.work.drop(t.id)}
+            onAgain={() => tap.work.again(t.id)}
+            onDrop={() => tap.work.drop(t.id)}
+          />
         </li>
       ))}
     </ul>
@@ -157,26 +149,24 @@ function TakeRow({ rig, tap, take }: { rig: Rig; tap: Tap; take: KeptTake }) {
   );
 }
 
+/** A result that may be nothing, told from a job that was dropped. */
+const oneOf = <T,>({ result, stop }: Job<T>): Job<readonly [T]> => ({ stop, result: result.then((r) => [r] as const) });
+
 /** Without a desk at hand: stand-ins play through the rig as it truly might be, and a drill hides a fault in it. */
 function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
-  const [job, setJob] = useState<Job<unknown> | null>(null);
+  const { task, run, drop } = useWork();
   const [says, setSays] = useState('');
-  useEffect(() => () => job?.stop(), [job]);
   const lacking = rig.listeners.filter((l) => !tap.takes.some((t) => t.listenerId === l.id));
-  const busy = tap.working.some((w) => w.failed === null);
+  const busy = tap.work.tasks.some(isUnderWay);
   const drill = tap.kept.drill;
-  const begin = () => {
-    const mine = hideFaultFor(rig, Math.floor(Math.random() * 1e6));
-    setSays(say.hidingFault());
-    setJob(mine);
-    mine.result
-      .then((hidden) => {
-        if (!hidden) return setSays(say.nothingCanGoWrong());
-        setSays('');
-        tap.change({ takes: [], desk: hidden.desk, drill: { fewest: [...hidden.fewest], over: null, wrong: 0 } });
-      })
-      .catch((error: unknown) => setSays(error instanceof Error ? error.message : String(error)))
-      .finally(() => setJob(null));
+  const begin = async () => {
+    setSays('');
+    const seed = Math.floor(Math.random() * 1e6);
+    const found = await run({ name: say.hidingFault(), start: () => oneOf(hideFaultFor(rig, seed)) });
+    if (!found) return;
+    const [hidden] = found;
+    if (!hidden) return setSays(say.nothingCanGoWrong());
+    tap.change({ takes: [], desk: hidden.desk, drill: { fewest: [...hidden.fewest], over: null, wrong: 0 } });
   };
   return (
     <section aria-label={say.simulation()}>
@@ -200,12 +190,13 @@ function StandIns({ rig, tap }: { rig: Rig; tap: Tap }) {
               lacking.length > 0 && lacking.length < rig.listeners.length ? say.theOthers() : say.destinations(),
           })}
         </Button>
-        <Button disabled={job !== null || busy} onClick={begin}>
+        <Button disabled={isUnderWay(task) || busy} onClick={() => void begin()}>
           {drill?.over === null ? say.practiceAgain() : say.practiceHideFault()}
         </Button>
         <span role="status" className="quiet">
           {says}
         </span>
+        <WorkLine task={task} name={say.hidingFault()} onStop={drop} />
       </div>
     </section>
   );

@@ -1,21 +1,14 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { gateOf, namedIn, type Player, playersOf, type TakeRead, whoseTake } from '#core/desk-tests/tap-test/index.ts';
-import type { TapReading } from '#core/desk-tests/tunes/index.ts';
+import { SHORTEST_S, type TapReading } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { listenerIn } from '#core/model/rig/index.ts';
-import { newId, uploadTake } from '#web/shared/store/index.ts';
-import { rememberFile, sourceOf } from '#web/shared/take/index.ts';
-import { type Job, readTapTake, tapStandIn } from '#web/shared/workers/index.ts';
+import { newId } from '#web/shared/store/index.ts';
+import { rememberFile, sourceOf, useSendTake } from '#web/shared/take/index.ts';
+import { useWorkList, type WorkList } from '#web/shared/work/index.ts';
+import { type Job, readTapTake, type TrackTapped, tapStandIn } from '#web/shared/workers/index.ts';
 import { tapTest as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keepTap, NO_TAP, readTap } from './kept.ts';
-
-/** A job in progress, or one that failed. */
-interface Working {
-  readonly id: string;
-  readonly name: string;
-  readonly done: number;
-  readonly failed: string | null;
-}
 
 export interface Tap {
   readonly kept: KeptTap;
@@ -24,7 +17,7 @@ export interface Tap {
   readonly open: number;
   readonly takes: readonly KeptTake[];
   readonly read: readonly TakeRead[];
-  readonly working: readonly Working[];
+  readonly work: Pick<WorkList, 'tasks' | 'again' | 'drop'>;
   /** There was no room for it in the browser: it is lost on reload. */
   readonly full: boolean;
   change(part: Partial<KeptTap>): void;
@@ -33,7 +26,6 @@ export interface Tap {
   removeTake(id: string): void;
   addFiles(files: readonly File[]): void;
   standIn(listenerIds: readonly string[]): void;
-  dismiss(id: string): void;
   beginAnew(): void;
 }
 
@@ -41,10 +33,8 @@ export interface Tap {
 export function useTap(rigId: string, rig: Rig): Tap {
   const [kept, setKept] = useState<KeptTap>(() => readTap(rigId));
   const [full, setFull] = useState(false);
-  const [working, setWorking] = useState<readonly Working[]>([]);
-  const waiting = useRef<(() => Promise<void>)[]>([]);
-  const busy = useRef(false);
-  const job = useRef<Job<unknown> | null>(null);
+  const work = useWorkList();
+  const send = useSendTake();
   const players = useMemo(
     () => playersOf(rig, kept.players, kept.takes.length > 0),
     [rig, kept.players, kept.takes.length],
@@ -61,51 +51,67 @@ export function useTap(rigId: string, rig: Rig): Tap {
     },
     [rigId],
   );
-  useEffect(
-    () => () => {
-      waiting.current = [];
-      job.current?.stop();
-    },
-    [],
-  );
-
-  const show = useCallback(
-    (id: string, part: Partial<Working>) => setWorking((all) => all.map((w) => (w.id === id ? { ...w, ...part } : w))),
-    [],
-  );
-  const next = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    for (let run = waiting.current.shift(); run; run = waiting.current.shift()) await run();
-    busy.current = false;
-  }, []);
-  /** Lines work up: one take at a time, since each wants all of a processor. */
-  const lineUp = <T>(
-    name: string,
-    start: (onDone: (done: number) => void) => Job<T>,
-    then: (result: T, id: string) => string | null,
-  ) => {
-    const id = newId();
-    setWorking((all) => [...all, { id, name, done: 0, failed: null }]);
-    waiting.current.push(async () => {
-      try {
-        const mine = start((done) => show(id, { done }));
-        job.current = mine;
-        const failed = then(await mine.result, id);
-        if (failed === null) setWorking((all) => all.filter((w) => w.id !== id));
-        else show(id, { failed });
-      } catch (error) {
-        show(id, { failed: error instanceof Error ? error.message : String(error) });
-      }
-    });
-    void next();
-    return id;
-  };
   const addTake = (take: Omit<KeptTake, 'at'>) => {
     const others = now.current.kept.takes.filter((t) => take.listenerId === null || t.listenerId !== take.listenerId);
     change({ players: plain(now.current.players), takes: [...others, { ...take, at: new Date().toISOString() }] });
   };
   const tunesOf = (reading: TapReading) => [...reading.tunes] as KeptTake['tunes'];
+
+  const readFile = async (file: File) => {
+    const takeId = newId();
+    rememberFile(takeId, file);
+    const tracks = await work.run({
+      id: takeId,
+      name: file.name,
+      lane: 'batch',
+      start: (heard) => {
+        const tunes = now.current.players.map((p) => p.tune);
+        return heldTo(readTapTake(sourceOf(takeId), tunes, heard), sayUnreadable);
+      },
+    });
+    if (!tracks) return;
+    // Kept on the server for Measure; the reading does not wait for it.
+    void send(takeId, file);
+    for (const { channel, name, reading, pictures } of tracks) {
+      if (!reading) continue;
+      const title = channel === null ? file.name : `${file.name}, ${name || say.track({ n1: channel + 1 })}`;
+      const { rig: here, players: own } = now.current;
+      const { takes: before } = now.current.kept;
+      const named = namedIn(here, name) ?? (channel === null ? namedIn(here, file.name) : null);
+      addTake({
+        id: `${takeId}-${channel ?? 'all'}`,
+        name: title,
+        listenerId: named ?? likeliest(here, reading, own, before),
+        fileId: takeId,
+        by: 'take',
+        tunes: tunesOf(reading),
+        pictures: [...pictures],
+      });
+    }
+  };
+  const simulate = async (listenerId: string) => {
+    const { name } = listenerIn(rig, listenerId);
+    const id = newId();
+    const reading = await work.run({
+      id,
+      name,
+      lane: 'batch',
+      start: (heard) => {
+        const { rig: here, players: own, kept: all } = now.current;
+        return heldTo(tapStandIn(here, all.desk, listenerId, own, heard), (r) => (r ? null : say.nothingReachesThis()));
+      },
+    });
+    if (!reading) return;
+    addTake({
+      id,
+      name: say.simulated({ name }),
+      listenerId,
+      fileId: id,
+      by: 'stand-in',
+      tunes: tunesOf(reading),
+      pictures: [],
+    });
+  };
 
   const takes = useMemo(
     () => kept.takes.filter((t) => t.listenerId === null || rig.listeners.some((l) => l.id === t.listenerId)),
@@ -124,7 +130,7 @@ export function useTap(rigId: string, rig: Rig): Tap {
     open: useMemo(() => gateOf(rig).filter((q) => !kept.answers[q.id]).length, [rig, kept.answers]),
     takes,
     read,
-    working,
+    work,
     full,
     change,
     changePlayer: (sourceId, part) =>
@@ -140,70 +146,31 @@ export function useTap(rigId: string, rig: Rig): Tap {
       }),
     removeTake: (id) => change({ takes: kept.takes.filter((t) => t.id !== id) }),
     addFiles(files) {
-      for (const file of files) {
-        const takeId = newId();
-        rememberFile(takeId, file);
-        lineUp(
-          file.name,
-          (onDone) =>
-            readTapTake(
-              sourceOf(takeId),
-              now.current.players.map((p) => p.tune),
-              (p) => onDone(p.done),
-            ),
-          (tracks) => {
-            // Kept on the server for Measure; the reading does not wait for it.
-            void uploadTake(takeId, file, file.name).catch(() => undefined);
-            const good = tracks.filter((t) => t.reading !== null);
-            if (good.length === 0) return say.itsSilentOrShorter();
-            for (const { channel, name, reading, pictures } of good) {
-              const title = channel === null ? file.name : `${file.name}, ${name || say.track({ n1: channel + 1 })}`;
-              const { rig: here, players: own } = now.current;
-              const { takes: before } = now.current.kept;
-              const named = namedIn(here, name) ?? (channel === null ? namedIn(here, file.name) : null);
-              const listenerId = named ?? likeliest(here, reading!, own, before);
-              addTake({
-                id: `${takeId}-${channel ?? 'all'}`,
-                name: title,
-                listenerId,
-                fileId: takeId,
-                by: 'take',
-                tunes: tunesOf(reading!),
-                pictures: [...pictures],
-              });
-            }
-            return null;
-          },
-        );
-      }
+      for (const file of files) void readFile(file);
     },
     standIn(listenerIds) {
-      for (const listenerId of listenerIds) {
-        const name = listenerIn(rig, listenerId).name;
-        lineUp(
-          name,
-          (onDone) =>
-            tapStandIn(now.current.rig, now.current.kept.desk, listenerId, now.current.players, (p) => onDone(p.done)),
-          (reading, id) => {
-            if (!reading) return say.nothingReachesThis();
-            addTake({
-              id,
-              name: say.simulated({ name }),
-              listenerId,
-              fileId: id,
-              by: 'stand-in',
-              tunes: tunesOf(reading),
-              pictures: [],
-            });
-            return null;
-          },
-        );
-      }
+      for (const listenerId of listenerIds) void simulate(listenerId);
     },
-    dismiss: (id) => setWorking((all) => all.filter((w) => w.id !== id)),
     beginAnew: () => change({ ...NO_TAP, players: kept.players, answers: {} }),
   };
 }
+
+/** Why a take holds nothing to read; null where one of its tracks does. */
+function sayUnreadable(tracks: readonly TrackTapped[]): string | null {
+  if (tracks.some((t) => t.reading)) return null;
+  const seconds = Math.max(0, ...tracks.map((t) => t.durationS));
+  return seconds < SHORTEST_S ? say.itIsTooShort({ seconds, least: SHORTEST_S }) : say.itIsSilent();
+}
+
+/** A job whose result is none where it says so. */
+const heldTo = <T>({ result, stop }: Job<T>, fault: (found: T) => string | null): Job<T> => ({
+  stop,
+  result: result.then((found) => {
+    const says = fault(found);
+    if (says !== null) throw new Error(says);
+    return found;
+  }),
+});
 
 const plain = (players: readonly Player[]): KeptTap['players'] =>
   players.map((p) => ({ ...p, knownAt: [...p.knownAt] }));
