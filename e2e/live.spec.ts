@@ -53,10 +53,18 @@ test('a take of a tap is recorded from an input of this computer, and what holds
   page,
   server,
 }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(600_000);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/tap?view=takes`);
-  await page.getByRole('button', { name: 'Record an input of this computer' }).click();
-  await expect(page.getByRole('button', { name: /^Stop recording, 0:00:2\d/ })).toBeVisible({ timeout: 60_000 });
-  await page.getByRole('button', { name: /^Stop recording/ }).click();
-  await expect(page.getByRole('list', { name: 'Takes' })).toContainText('no test tune found', { timeout: 200_000 });
+  const takes = page.getByRole('list', { name: 'Takes' });
+  // The browser's stand-in input stalls while the machine has other things to do: what it gave may be too short.
+  for (const clock of [/0:00:1[2-9]/, /0:00:[3-5]\d/, /0:0[1-9]:/]) {
+    await page.getByRole('button', { name: 'Record an input of this computer' }).click();
+    await expect(page.getByRole('button', { name: /^Stop recording/ })).toHaveText(clock, { timeout: 100_000 });
+    await page.getByRole('button', { name: /^Stop recording/ }).click();
+    const found = takes.getByText(/no test tune found|too short to hold/);
+    await expect(found).toBeVisible({ timeout: 200_000 });
+    if (!/too short/.test((await found.textContent())!)) break;
+    await takes.getByRole('button', { name: 'Discard' }).click();
+  }
+  await expect(takes).toContainText('no test tune found');
 });
