@@ -6,6 +6,7 @@
 const core = {
   'core/base/said': [], // codes that are returned in place of sentences
   'core/base/memo': [], // computed once for each object
+  'core/base/search': [], // what is reached from what
   'core/base/text': [], // CSV, calendars, Markdown
   'core/model/units': ['base'],
   'core/model/plug': ['base'],
@@ -32,7 +33,7 @@ const core = {
   'core/desk-tests/sync-test': ['base', 'model', 'signal', 'desk-tests/reconcile'],
   'core/desk-tests/stand-ins': ['model', 'signal', 'audio', 'desk-tests/tunes', 'desk-tests/slates'],
   'core/desk-tests/tap-test': ['base', 'model', 'signal', 'audio/samples', 'live/troubleshoot', 'desk-tests'],
-  'core/output/layout': [], // graphs on a page; knows no rigs
+  'core/output/layout': ['base/search'], // graphs on a page; knows no rigs
   'core/output/map': ['model', 'signal', 'output/layout'],
   'core/output/exchange': ['base', 'model', 'live/run'],
   'core/output/sheets': ['base', 'model', 'signal', 'rules', 'routing/wiring', 'live/run', 'output/map'],

@@ -90,9 +90,11 @@ const lesson = (music: string, processing = 'on') =>
     ],
   );
 
+/** Another program takes the microphone of the second device: that is not the call's. */
 const callOn = (out: string) =>
-  desk({ p: 'computer-laptop', c: 'call' }, [
+  desk({ p: 'computer-laptop', c: 'call', s: 'capture-program' }, [
     'p.from-usb-1 > c.near-microphone 0 software',
+    'p.from-usb-2 > s.in-1 0 software',
     `c.near-loudspeaker > p.${out} 0 software`,
   ]);
 

@@ -1,4 +1,5 @@
 import type { Said } from '#core/base/said/index.ts';
+import { reachedFrom } from '#core/base/search/index.ts';
 import {
   endName,
   endsBehind,
@@ -6,6 +7,7 @@ import {
   isCall,
   isProgram,
   type PortRef,
+  portKey,
   portOf,
   settingFor,
   soundDeviceOf,
@@ -239,18 +241,11 @@ interface SoundDevices {
 function devicesOf({ rig, types, box }: Context, from: PortRef, way: 'back' | 'forth'): SoundDevices {
   const clocks = new Set<string>();
   const names = new Set<string>();
-  const key = (ref: PortRef) => `${ref.deviceId}/${ref.portId}`;
-  const seen = new Set([key(from)]);
-  const open = [from];
-  const meet = (ref: PortRef) => {
-    if (seen.has(key(ref))) return;
-    seen.add(key(ref));
-    open.push(ref);
-  };
-  for (let at = open.pop(); at !== undefined; at = open.pop())
+  const key = (ref: PortRef) => portKey(ref.deviceId, ref.portId);
+  function* beyond(at: string): Generator<string> {
     for (const cable of rig.cables) {
       const [near, far] = way === 'back' ? [cable.to, cable.from] : [cable.from, cable.to];
-      if (key(near) !== key(at)) continue;
+      if (key(near) !== at) continue;
       const { type } = box(far.deviceId);
       for (const p of type.hosts ? endsBehind(type, far.portId) : []) {
         names.add(`${box(far.deviceId).device.name}, ${endName(rig, types, far)}`);
@@ -261,9 +256,11 @@ function devicesOf({ rig, types, box }: Context, from: PortRef, way: 'back' | 'f
       if (!isProgram(type) || isCall(type)) continue;
       for (const { from: start, to: end } of type.inside) {
         const [here, there] = (way === 'back' ? [end, start] : [start, end]).map(portOf);
-        if (here === far.portId) meet({ deviceId: far.deviceId, portId: there! });
+        if (here === far.portId) yield portKey(far.deviceId, there!);
       }
     }
+  }
+  reachedFrom([key(from)], beyond);
   return { clocks, names };
 }
 

@@ -1,4 +1,5 @@
 import { listOf } from '#core/base/said/index.ts';
+import { leadsTo } from '#core/base/search/index.ts';
 import { endsThat, type Rig, settingOf } from '#core/model/rig/index.ts';
 import { say } from './sayings.ts';
 import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
@@ -206,23 +207,11 @@ function powerOn(scene: DayScene, plugged: readonly string[]): (Draft & { readon
  */
 function powerOnPrerequisites(scene: DayScene, on: readonly DayBox[]): ReadonlyMap<DayBox, readonly DayBox[]> {
   const waits = new Map<DayBox, DayBox[]>();
-  const reaches = (from: DayBox, to: DayBox): boolean => {
-    const seen = new Set([from]);
-    const open = [from];
-    for (let at = open.pop(); at; at = open.pop()) {
-      if (at === to) return true;
-      for (const next of waits.get(at) ?? [])
-        if (!seen.has(next)) {
-          seen.add(next);
-          open.push(next);
-        }
-    }
-    return false;
-  };
   const wait = (b: DayBox, forBox: DayBox | undefined) => {
     if (!forBox || forBox === b || !on.includes(forBox) || !on.includes(b)) return;
     // Speakers wait for all others anyway, and nothing waits for them.
-    if (forBox.isLoud || (waits.get(b) ?? []).includes(forBox) || reaches(forBox, b)) return;
+    if (forBox.isLoud || (waits.get(b) ?? []).includes(forBox) || leadsTo(forBox, b, (at) => waits.get(at) ?? []))
+      return;
     waits.set(b, [...(waits.get(b) ?? []), forBox]);
   };
   for (const b of on) if (b.device.fedBy !== undefined) wait(b, scene.box(b.device.fedBy));

@@ -1,3 +1,4 @@
+import { postOrder } from '#core/base/search/index.ts';
 import {
   amplifies,
   type Device,
@@ -84,25 +85,8 @@ export function dayScene(rig: Rig): DayScene {
 function ranksOf(rig: Rig): ReadonlyMap<string, number> {
   const next = new Map<string, string[]>();
   for (const { from, to } of rig.cables) next.set(from.deviceId, [...(next.get(from.deviceId) ?? []), to.deviceId]);
-  const order: string[] = [];
-  const state = new Map<string, 'open' | 'done'>();
-  for (const { id } of rig.devices) {
-    // By hand, not by recursion: a rig may be a thousand devices long.
-    const stack: { id: string; at: number }[] = state.has(id) ? [] : [{ id, at: 0 }];
-    if (stack.length > 0) state.set(id, 'open');
-    while (stack.length > 0) {
-      const top = stack.at(-1)!;
-      const child = next.get(top.id)?.[top.at++];
-      if (child === undefined) {
-        state.set(top.id, 'done');
-        order.push(top.id);
-        stack.pop();
-      } else if (!state.has(child)) {
-        state.set(child, 'open');
-        stack.push({ id: child, at: 0 });
-      }
-    }
-  }
+  const ids = rig.devices.map((d) => d.id);
+  const order = postOrder(ids, (id) => next.get(id) ?? []);
   return new Map(order.reverse().map((id, rank) => [id, rank]));
 }
 

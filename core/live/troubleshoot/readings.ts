@@ -1,3 +1,5 @@
+import { range } from 'd3-array';
+import { walk } from '#core/base/search/index.ts';
 import { findTypes, portsOf, type Rig } from '#core/model/rig/index.ts';
 import {
   type Arrival,
@@ -127,13 +129,10 @@ function flaggedNodes(evaluation: Evaluation, alive: Alive, marks: readonly Mark
   for (const mark of marks) {
     const reached = flagged.get(mark.flag) ?? new Set<number>();
     flagged.set(mark.flag, reached);
-    const open: number[] = [];
-    for (let e = 0; e < graph.edges.length; e++) if (isAt(e, mark) && passes(e)) open.push(graph.to[e]!);
-    for (let node = open.pop(); node !== undefined; node = open.pop()) {
-      if (reached.has(node)) continue;
-      reached.add(node);
-      for (let e = graph.firstEdge[node]!; e < graph.firstEdge[node + 1]!; e++) if (passes(e)) open.push(graph.to[e]!);
-    }
+    const ends = (edges: readonly number[]) => edges.filter(passes).map((e) => graph.to[e]!);
+    const behind = (node: number) => range(graph.firstEdge[node]!, graph.firstEdge[node + 1]!);
+    const marked = range(graph.edges.length).filter((e) => isAt(e, mark));
+    for (const node of walk(ends(marked), (at) => ends(behind(at)))) reached.add(node);
   }
   return flagged;
 }

@@ -1,3 +1,4 @@
+import { leadsTo, postOrder, walk } from '#core/base/search/index.ts';
 import type { Seats } from './types.ts';
 
 /** Devices and their joints as columns: joint j runs from box `from[j]` to box `to[j]`. */
@@ -49,31 +50,10 @@ function ringsOf({ ids, from, to }: Net): Int32Array {
     outs[from[j]!]!.push(to[j]!);
     ins[to[j]!]!.push(from[j]!);
   }
-  const left: number[] = [];
-  const seen = new Uint8Array(count);
-  for (let root = 0; root < count; root++) {
-    if (seen[root]) continue;
-    seen[root] = 1;
-    const path = [{ box: root, at: 0 }];
-    for (let here = path.at(-1); here; here = path.at(-1)) {
-      const next = outs[here.box]![here.at++];
-      if (next === undefined) left.push(path.pop()!.box);
-      else if (!seen[next]) {
-        seen[next] = 1;
-        path.push({ box: next, at: 0 });
-      }
-    }
-  }
+  const left = postOrder(outs.keys(), (box) => outs[box]!);
   const ring = new Int32Array(count).fill(-1);
-  for (let i = count - 1; i >= 0; i--) {
-    if (ring[left[i]!]! >= 0) continue;
-    const open = [left[i]!];
-    for (let box = open.pop(); box !== undefined; box = open.pop()) {
-      if (ring[box]! >= 0) continue;
-      ring[box] = i;
-      open.push(...ins[box]!);
-    }
-  }
+  const free = (boxes: readonly number[]) => boxes.filter((box) => ring[box]! < 0);
+  for (let i = count - 1; i >= 0; i--) for (const box of walk(free([left[i]!]), (at) => free(ins[at]!))) ring[box] = i;
   return ring;
 }
 
@@ -81,20 +61,9 @@ function ringsOf({ ids, from, to }: Net): Int32Array {
 function addWeak({ ids, from, to, weak }: Net, backward: Uint8Array): void {
   const ahead: number[][] = Array.from({ length: ids.length }, () => []);
   for (let j = 0; j < from.length; j++) if (!weak[j] && !backward[j]) ahead[from[j]!]!.push(to[j]!);
-  const leads = (start: number, end: number): boolean => {
-    const seen = new Uint8Array(ids.length);
-    const open = [start];
-    for (let box = open.pop(); box !== undefined; box = open.pop()) {
-      if (box === end) return true;
-      if (seen[box]) continue;
-      seen[box] = 1;
-      for (const next of ahead[box]!) open.push(next);
-    }
-    return false;
-  };
   for (let j = 0; j < from.length; j++) {
     if (!weak[j]) continue;
-    if (leads(to[j]!, from[j]!)) backward[j] = 1;
+    if (leadsTo(to[j]!, from[j]!, (box) => ahead[box]!)) backward[j] = 1;
     else ahead[from[j]!]!.push(to[j]!);
   }
 }

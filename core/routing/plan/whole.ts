@@ -1,4 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
+import { walk } from '#core/base/search/index.ts';
 import {
   applyEdit,
   type Cable,
@@ -119,14 +120,8 @@ function reachOf(rig: Rig, sourceId: string, listenerId: string): Ends {
     note(back, s.to, s.from);
   }
   const flood = (start: readonly number[], near: ReadonlyMap<number, number[]>): Set<string> => {
-    const open = start.filter((n) => nodes[n]!.carries === 'sound');
-    const met = new Set(open);
-    for (let node = open.pop(); node !== undefined; node = open.pop())
-      for (const next of near.get(node) ?? [])
-        if (!met.has(next)) {
-          met.add(next);
-          open.push(next);
-        }
+    const heard = start.filter((n) => nodes[n]!.carries === 'sound');
+    const met = walk(heard, (node) => near.get(node) ?? []);
     return new Set([...met].map((n) => `${nodes[n]!.deviceId}/${nodes[n]!.portId}`));
   };
   const source = sourceIn(rig, sourceId);

@@ -1,3 +1,5 @@
+import { group } from 'd3-array';
+import { walk } from '#core/base/search/index.ts';
 import {
   findDevice,
   findTypes,
@@ -131,40 +133,27 @@ function openings(rig: Rig, graph: Graph, pair: Pair): Flip[] {
   return [...flips.values()];
 }
 
-/** Sound at every node that is reached from some by open ways. */
-export function reachFrom({ nodes, firstEdge, to }: Graph, start: readonly number[]): Uint8Array {
+/** Marks every node that is reached from some where sound is. */
+function flood({ nodes }: Graph, start: readonly number[], next: (node: number) => Iterable<number>): Uint8Array {
   const met = new Uint8Array(nodes.length);
-  const open = start.filter((n) => nodes[n]!.carries === 'sound');
-  for (const n of open) met[n] = 1;
-  for (let node = open.pop(); node !== undefined; node = open.pop())
-    for (let e = firstEdge[node]!; e < firstEdge[node + 1]!; e++) {
-      if (met[to[e]!]) continue;
-      met[to[e]!] = 1;
-      open.push(to[e]!);
-    }
+  for (const node of walk(
+    start.filter((n) => nodes[n]!.carries === 'sound'),
+    next,
+  ))
+    met[node] = 1;
   return met;
 }
 
+/** Sound at every node that is reached from some by open ways. */
+export const reachFrom = (graph: Graph, start: readonly number[]): Uint8Array =>
+  flood(graph, start, (n) => graph.to.subarray(graph.firstEdge[n]!, graph.firstEdge[n + 1]!));
+
 /** Every node from which some are reached by ways that are open or shut. */
 function leadingTo(graph: Graph, ends: readonly number[]): Uint8Array {
-  const { nodes, from, into, firstInto, shut } = graph;
-  const before = new Map<number, number[]>();
-  for (const s of shut) {
-    const list = before.get(s.to);
-    if (list) list.push(s.from);
-    else before.set(s.to, [s.from]);
-  }
-  const met = new Uint8Array(nodes.length);
-  const open = ends.filter((n) => nodes[n]!.carries === 'sound');
-  for (const n of open) met[n] = 1;
-  const meet = (node: number) => {
-    if (met[node]) return;
-    met[node] = 1;
-    open.push(node);
-  };
-  for (let node = open.pop(); node !== undefined; node = open.pop()) {
-    for (let i = firstInto[node]!; i < firstInto[node + 1]!; i++) meet(from[into[i]!]!);
-    for (const other of before.get(node) ?? []) meet(other);
-  }
-  return met;
+  const { from, into, firstInto, shut } = graph;
+  const before = group(shut, (s) => s.to);
+  return flood(graph, ends, (node) => [
+    ...Array.from(into.subarray(firstInto[node]!, firstInto[node + 1]!), (e) => from[e]!),
+    ...(before.get(node) ?? []).map((s) => s.from),
+  ]);
 }

@@ -1,3 +1,4 @@
+import { leadsTo } from '#core/base/search/index.ts';
 import {
   applyEdit,
   type Device,
@@ -423,17 +424,8 @@ export class Drawing {
   }
 
   #leadsTo(from: string, to: string): boolean {
-    const met = new Set([from]);
-    const open = [from];
-    for (let id = open.pop(); id !== undefined; id = open.pop()) {
-      if (id === to) return true;
-      for (const c of this.rig.cables)
-        if (c.medium === 'lead' && c.from.deviceId === id && !met.has(c.to.deviceId)) {
-          met.add(c.to.deviceId);
-          open.push(c.to.deviceId);
-        }
-    }
-    return false;
+    const leads = this.rig.cables.filter((c) => c.medium === 'lead');
+    return leadsTo(from, to, (id) => leads.filter((c) => c.from.deviceId === id).map((c) => c.to.deviceId));
   }
 
   /** The computer that a program runs on; put there where there is none. */

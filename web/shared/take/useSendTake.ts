@@ -17,6 +17,7 @@ export function useSendTake(): (id: string, file: File) => Promise<TakeRecord | 
         background: true,
         start: (heard) => {
           const onProgress = (done: number) => heard({ what: 'sending', done });
+          onProgress(0);
           const request = dispatch(uploads.endpoints.sendTake.initiate({ id, file, name: file.name, onProgress }));
           const result = request.unwrap().catch((error: unknown) => {
             throw new Error(sayProblem(error));

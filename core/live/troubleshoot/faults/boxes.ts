@@ -1,4 +1,5 @@
 import type { Text } from '#core/base/said/index.ts';
+import { walk } from '#core/base/search/index.ts';
 import { say } from '#core/live/troubleshoot/sayings.ts';
 import {
   type Device,
@@ -42,15 +43,8 @@ export function boxFaults(rig: Rig): Fault[] {
 
   /** All devices that hang on one for their power, one behind the other. */
   function fedFrom({ devices }: Rig, deviceId: string): string[] {
-    const found: string[] = [];
-    const open = [deviceId];
-    for (let at = open.pop(); at !== undefined; at = open.pop())
-      for (const d of devices)
-        if (d.fedBy === at && !found.includes(d.id)) {
-          found.push(d.id);
-          open.push(d.id);
-        }
-    return found;
+    const fed = (by: string) => devices.filter((d) => d.fedBy === by).map((d) => d.id);
+    return [...walk([deviceId], fed)].slice(1);
   }
 }
 

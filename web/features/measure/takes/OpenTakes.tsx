@@ -293,7 +293,7 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
     look.picture.pieces.reduce((n, p) => n + (p.timesMs.length > 0 ? p.timesMs.at(-1)! - p.timesMs[0]! : 0), 0) <
       look.durationMs * 0.9;
   return (
-    <div className="row quiet">
+    <chakra.div className="row quiet" marginTop="6px">
       <WorkLine task={task} name={prefix && take.name} onStop={take.stop} onAgain={take.again} />
       {!task && look && notes && (
         <span>
@@ -325,6 +325,6 @@ function TakeLine({ take, removable, onRemove }: { take: BenchTake; removable: b
           {say.removeFromPage()}
         </Button>
       )}
-    </div>
+    </chakra.div>
   );
 }

@@ -1,0 +1,1 @@
+export { leadsTo, postOrder, reachedFrom, walk } from './search.ts';
