@@ -1,7 +1,7 @@
 import { memoized } from '#core/base/memo/index.ts';
 import type { Said, Text } from '#core/base/said/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
-import { type Edit, isTransformer, settingOf } from '#core/model/rig/index.ts';
+import { type Edit, isTransformer, runsOnBattery } from '#core/model/rig/index.ts';
 import type { Box } from './box.ts';
 import type { Context, Fix, Rule } from './finding.ts';
 import { rule } from './finding.ts';
@@ -43,9 +43,7 @@ function joinsScreens(lead: LeadSeen): boolean {
 
 /** On the AC power by a plug with an ground, as it stands now. */
 function isEarthed({ device, type }: Box): boolean {
-  if (!type.power?.earthed) return false;
-  const supply = type.power.supply ? type.settings.find((s) => s.id === type.power!.supply) : undefined;
-  return !supply || settingOf(device, supply).value !== 'battery';
+  return type.power?.earthed === true && !runsOnBattery(device, type);
 }
 
 function jointsOf({ plugged, boxes }: Context): Joint[] {

@@ -12,6 +12,6 @@ export {
   sayLead,
 } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';
-export { batteryHours } from './power.ts';
+export { BATTERY_SPARE, batteryHours } from './power.ts';
 export { type Answer, askedBy, isAssumed, type Question, questionsOf } from './questions.ts';
 export { tally } from './tally.ts';

@@ -2,7 +2,7 @@ import { group } from 'd3-array';
 import { memoized } from '#core/base/memo/index.ts';
 import { listOf } from '#core/base/said/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
-import { type DeviceType, type PowerKind, settingOf } from '#core/model/rig/index.ts';
+import { type DeviceType, type PowerKind, runsOnBattery } from '#core/model/rig/index.ts';
 import { type Box, type SettingSeen, settingSeen } from './box.ts';
 import { type Context, type Rule, rule, setFix } from './finding.ts';
 import { type LeadDraft, leadRule } from './lead-rule.ts';
@@ -15,7 +15,7 @@ const USB = {
   source: say.usbAsSpecified(),
 };
 /** Battery reserve factor, for aging and cold. */
-const SPARE = 1.25;
+export const BATTERY_SPARE = 1.25;
 const HUNGRY_MILLIAMPS = 400;
 
 /** Whether a socket's power is on: by its switch, or always. */
@@ -62,11 +62,7 @@ const givenBy = (context: Context, { device, port }: LeadSeen['from']): number |
 
 /** How long a device runs on its battery when new and warm; null where it does not run on one. */
 export function batteryHours({ device, type }: Pick<Box, 'device' | 'type'>): number | null {
-  const { power } = type;
-  if (!power?.hours) return null;
-  const supply = power.supply ? type.settings.find((s) => s.id === power.supply) : undefined;
-  const onBattery = supply ? settingOf(device, supply).value === 'battery' : power.by[0] === 'battery';
-  return onBattery && device.fedBy === undefined ? power.hours : null;
+  return runsOnBattery(device, type) && device.fedBy === undefined ? (type.power?.hours ?? null) : null;
 }
 
 const feeds = (type: DeviceType): NonNullable<DeviceType['power']>['feeds'] => type.power?.feeds;
@@ -302,7 +298,7 @@ export const powerRules: readonly Rule[] = [
     boxes.flatMap((box) => {
       const hours = batteryHours(box);
       const session = rig.session.hours;
-      if (hours === null || session === undefined || hours >= session * SPARE) return [];
+      if (hours === null || session === undefined || hours >= session * BATTERY_SPARE) return [];
       const short = hours < session;
       return [
         {
@@ -317,7 +313,7 @@ export const powerRules: readonly Rule[] = [
           }),
           why: [
             { says: say.hWhenNewAnd({ hours }), source: say.typical({ type: box.type.name }) },
-            { says: say.timesSessionIsNeeded({ SPARE }), source: say.ruleThumb() },
+            { says: say.timesSessionIsNeeded({ SPARE: BATTERY_SPARE }), source: say.ruleThumb() },
           ],
         },
       ];

@@ -159,23 +159,17 @@ function insideEdge(context: Context, way: Way, wayId: number): Edge | { doors: 
   const settings: string[] = [];
   for (const stage of way.stages) {
     if ('setting' in stage) settings.push(settingKey(device.id, stage.setting));
-    const step = gainOf(context, stage);
-    gainDb = add(gainDb, step);
+    const effect = effectOf(context, stage);
+    gainDb = add(gainDb, effect.gainDb);
+    if (effect.noiseDb !== null) noises.push({ db: effect.noiseDb, gainSoFar: gainDb.nominal });
+    if (effect.ceilingDb !== null) ceilingDb = Math.min(ceilingDb, effect.ceilingDb - gainDb.nominal);
     switch (stage.do) {
       case 'delay':
       case 'latency':
         delays.push(delayTerm(context, stage));
         break;
-      case 'noise':
-        noises.push({ db: stage.db, gainSoFar: gainDb.nominal });
-        break;
-      case 'ceiling':
-        ceilingDb = Math.min(ceilingDb, stage.db - gainDb.nominal);
-        break;
       case 'convert':
         conversions++;
-        // Full scale is a ceiling on the digital side, whichever way the signal goes.
-        ceilingDb = Math.min(ceilingDb, stage.to === 'digital' ? -gainDb.nominal : step.nominal - gainDb.nominal);
         break;
       case 'band':
         lowHz = Math.max(lowHz, stage.lowHz);
@@ -224,24 +218,51 @@ function shutDoors(context: Context, { stages }: Way): Door[] {
   return doors;
 }
 
-/** What one stage of a device, with its settings, adds in decibels; changes of scale count as gains. */
-export const stageGainDb = (device: Device, type: DeviceType, stage: Stage): Interval =>
-  gainOf({ device, settings: settingsOf(type) }, stage);
+/** What one stage does to the level of what passes it. */
+export interface StageEffect {
+  /** Changes of scale count as gains. */
+  readonly gainDb: Interval;
+  /** The scale behind it; null where it stays. */
+  readonly scale: Scale | null;
+  /** Where it clips, and what noise it adds, both in the scale behind it. */
+  readonly ceilingDb: number | null;
+  readonly noiseDb: number | null;
+}
+const effect = (gainDb: Interval, rest: Partial<StageEffect> = {}): StageEffect => ({
+  gainDb,
+  scale: null,
+  ceilingDb: null,
+  noiseDb: null,
+  ...rest,
+});
+const NONE = effect(exactly(0));
 
-function gainOf(context: Pick<Context, 'device' | 'settings'>, stage: Stage): Interval {
+export const stageEffect = (device: Device, type: DeviceType, stage: Stage): StageEffect =>
+  effectOf({ device, settings: settingsOf(type) }, stage);
+
+function effectOf(context: Pick<Context, 'device' | 'settings'>, stage: Stage): StageEffect {
   switch (stage.do) {
     case 'gain':
-      return exactly(settingValue(context, stage.setting) as number);
+      return effect(exactly(settingValue(context, stage.setting) as number));
     case 'fixed-gain':
-      return exactly(stage.db);
-    case 'convert':
-      return stage.to === 'digital' ? negate(range(stage.fullScaleDbu)) : range(stage.fullScaleDbu);
+      return effect(exactly(stage.db));
+    case 'convert': {
+      // Full scale is a ceiling on the digital side, whichever way the signal goes.
+      const full = range(stage.fullScaleDbu);
+      return stage.to === 'digital'
+        ? effect(negate(full), { scale: 'dbfs', ceilingDb: 0 })
+        : effect(full, { scale: 'dbu', ceilingDb: full.nominal });
+    }
     case 'hear':
-      return add(range(stage.sensitivityDbvPerPa), exactly(dbuFromDbv(-DB_SPL_AT_1_PASCAL)));
+      return effect(add(range(stage.sensitivityDbvPerPa), exactly(dbuFromDbv(-DB_SPL_AT_1_PASCAL))), { scale: 'dbu' });
     case 'radiate':
-      return range(stage.splAt0Dbu);
+      return effect(range(stage.splAt0Dbu), { scale: 'spl' });
+    case 'ceiling':
+      return effect(exactly(0), { ceilingDb: stage.db });
+    case 'noise':
+      return effect(exactly(0), { noiseDb: stage.db });
     default:
-      return exactly(0);
+      return NONE;
   }
 }
 

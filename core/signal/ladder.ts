@@ -10,7 +10,7 @@ import {
 import { add, dbFromPower, type Interval, powerFromDb } from '#core/model/units/index.ts';
 import type { Arrival } from './arrival.ts';
 import type { Edge, Graph, Scale } from './graph.ts';
-import { stageGainDb } from './inside.ts';
+import { stageEffect } from './inside.ts';
 import { deviceName } from './path.ts';
 import { say } from './sayings.ts';
 
@@ -155,22 +155,16 @@ class Walk {
     const device = findDevice(this.rig, deviceId)!;
     const type = this.types.get(device.typeId)!;
     for (const stage of edge.stages) {
-      if (stage.do === 'noise') this.last.noise += powerFromDb(stage.db);
-      else if (stage.do === 'ceiling') this.last.ceilingDb = Math.min(this.last.ceilingDb, stage.db);
-      else {
-        const said = SAID[stage.do];
-        if (!said) continue;
+      const { gainDb, scale, ceilingDb, noiseDb } = stageEffect(device, type, stage);
+      const said = SAID[stage.do];
+      if (said) {
         const setting = stage.do === 'gain' ? gainSetting(type, deviceId, stage) : null;
-        const gainDb = stageGainDb(device, type, stage);
         this.step(deviceId, device.name, setting?.spec.name ?? said, gainDb, setting);
-        if (stage.do === 'convert') {
-          // Full scale is a ceiling on the digital side, whichever way the signal goes.
-          this.last.scale = stage.to === 'digital' ? 'dbfs' : 'dbu';
-          this.last.ceilingDb = stage.to === 'digital' ? 0 : gainDb.nominal;
-        }
-        if (stage.do === 'hear') this.last.scale = 'dbu';
-        if (stage.do === 'radiate') this.last.scale = 'spl';
       }
+      const rung = this.last;
+      if (scale !== null) rung.scale = scale;
+      if (ceilingDb !== null) rung.ceilingDb = Math.min(rung.ceilingDb, ceilingDb);
+      if (noiseDb !== null) rung.noise += powerFromDb(noiseDb);
     }
   }
 

@@ -12,7 +12,7 @@ import {
   type Rig,
   type Types,
 } from '#core/model/rig/index.ts';
-import { batteryHours } from '#core/rules/index.ts';
+import { BATTERY_SPARE, batteryHours } from '#core/rules/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { say } from './sayings.ts';
 
@@ -50,8 +50,6 @@ type Gauges = Readonly<Record<string, number>>;
 
 /** No one has said how long: a session of this many hours is reckoned with. */
 const USUAL_HOURS = 3;
-/** Battery life over session length that is required. */
-const SPARE = 1.25;
 /** Share of a disk to keep free. */
 const DISK_FULL_SHARE = 0.8;
 /** Maximum share of the upload bandwidth that a stream may use. */
@@ -130,12 +128,17 @@ function battery(box: Box, hours: number, gauges: Gauges): Budget[] {
       name: say.deviceName({ device: name }),
       share,
       lastsHours: lasts,
-      state: stateOf(share, 1 / SPARE),
-      says: share > 1 ? say.runsOutBeforeEnd() : share > 1 / SPARE ? say.lastsWithLittleTo() : say.lastsWithReserve(),
+      state: stateOf(share, 1 / BATTERY_SPARE),
+      says:
+        share > 1
+          ? say.runsOutBeforeEnd()
+          : share > 1 / BATTERY_SPARE
+            ? say.lastsWithLittleTo()
+            : say.lastsWithReserve(),
       why: [
         { says: say.hWhenNewFull({ fresh }), source: say.typical({ type: box.type.name }) },
         { says: say.itAtCAt(), source: say.lithiumTypical() },
-        { says: say.timesSessionHIs({ SPARE, hours }), source: say.ruleThumb() },
+        { says: say.timesSessionHIs({ SPARE: BATTERY_SPARE, hours }), source: say.ruleThumb() },
       ],
       gauges: [charge, health, cold],
     },

@@ -1,6 +1,7 @@
 import { memoized } from '#core/base/memo/index.ts';
 import { connectorOf } from '#core/model/plug/index.ts';
 import { portOf } from './keys.ts';
+import { settingOf } from './lookup.ts';
 import type { Device } from './schema.ts';
 import type { DeviceType, PortSpec, Purpose, SettingSpec } from './schema-type.ts';
 
@@ -63,6 +64,11 @@ export const records = (type: DeviceType): boolean => type.ports.some((p) => p.c
 export const isSupply = (type: DeviceType): boolean => type.power?.feeds !== undefined && type.hosts !== true;
 /** A supply that signals go through, too: one way up, several down. */
 export const isHub = (type: DeviceType): boolean => isSupply(type) && type.ports.length > 0;
+/** Whether a device takes its power from its own battery, as it is set. */
+export function runsOnBattery(device: Device, { power, settings }: DeviceType): boolean {
+  const supply = power?.supply && settings.find((s) => s.id === power.supply);
+  return supply ? settingOf(device, supply).value === 'battery' : power?.by[0] === 'battery';
+}
 
 const behind = memoized((type: DeviceType): ReadonlyMap<string, readonly PortSpec[]> => {
   const ids = new Map<string, Set<string>>();

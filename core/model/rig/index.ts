@@ -20,6 +20,7 @@ export {
   isWorn,
   onTwoComputers,
   records,
+  runsOnBattery,
   settingFor,
   showsPicture,
   soundDeviceOf,

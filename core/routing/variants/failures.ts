@@ -6,7 +6,7 @@ import {
   isPerson,
   isProgram,
   type Rig,
-  settingOf,
+  runsOnBattery,
 } from '#core/model/rig/index.ts';
 import { chainOf, leadsOf } from '#core/rules/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
@@ -83,9 +83,7 @@ function kindsOf(device: Device, type: DeviceType): FailureKind[] {
   if (isProgram(type)) return ['program'];
   const { power } = type;
   if (!power || power.by.length === 0) return ['box'];
-  const supply = power.supply && type.settings.find((s) => s.id === power.supply);
-  const onBattery = supply ? settingOf(device, supply).value === 'battery' : power.by[0] === 'battery';
-  if (onBattery) return ['box', 'battery'];
+  if (runsOnBattery(device, type)) return ['box', 'battery'];
   return power.by[0] === 'mains' ? ['box', 'supply'] : ['box'];
 }
 
