@@ -25,7 +25,7 @@ export { saveAs, saveBlob } from './save-as.ts';
 export { sayCause } from './say-cause.ts';
 export { sayToFix } from './say-to-fix.ts';
 export { sentence } from './sentence.ts';
-export { Table } from './Table.tsx';
+export { figures, Head, hidden, plain, Table } from './Table.tsx';
 export { Term } from './Term.tsx';
 export { TwoVerbs } from './TwoVerbs.tsx';
 export { placeOfTask, sayTask } from './tasks.ts';

@@ -12,7 +12,18 @@ import {
   farSeats,
   setFarGear,
 } from '#core/routing/wiring/index.ts';
-import { Choice, Details, formatNumber, StateMark, saveAs, Table, Term } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  Details,
+  figures,
+  formatNumber,
+  Head,
+  hidden,
+  StateMark,
+  saveAs,
+  Table,
+  Term,
+} from '#web/shared/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, plan, textOf } from '#words/index.ts';
 
@@ -32,15 +43,7 @@ export function FarSide({ rig }: { rig: Rig }) {
       </h2>
       {seats.length > 0 && (
         <Table tight>
-          <thead>
-            <tr>
-              <th>{plan.who()}</th>
-              <th>{plan.listensBy()}</th>
-              <th>
-                <span className="visually-hidden">{plan.infoSheet()}</span>
-              </th>
-            </tr>
-          </thead>
+          <Head columns={[plan.who(), plan.listensBy(), hidden(plan.infoSheet())]} />
           <tbody>
             {seats.map((seat) => (
               <Seat key={seat.gearId} rig={rig} seat={seat} />
@@ -137,16 +140,16 @@ function Returns({ rig, seats }: { rig: Rig; seats: readonly FarSeat[] }) {
           <Term id="guest-return">{plan.mixMinus()}</Term>: {plan.mixMinusNote()}
         </p>
         <Table tight aria-label={plan.mixMinusTable()}>
-          <thead>
-            <tr>
-              <th>{plan.way()}</th>
-              <th>{plan.here()}</th>
-              <th className="number">{plan.adds()}</th>
-              <th className="number">{plan.conversions()}</th>
-              <th className="number">{plan.costs()}</th>
-              <th>{plan.tradeOff()}</th>
-            </tr>
-          </thead>
+          <Head
+            columns={[
+              plan.way(),
+              plan.here(),
+              figures(plan.adds()),
+              figures(plan.conversions()),
+              figures(plan.costs()),
+              plan.tradeOff(),
+            ]}
+          />
           <tbody>
             {ways.map((way) => (
               <tr key={way.id}>

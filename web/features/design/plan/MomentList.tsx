@@ -2,7 +2,7 @@ import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { differences, idFrom, momentName, type Rig } from '#core/model/rig/index.ts';
 import { evaluationAt, pairChanges } from '#core/signal/index.ts';
-import { Table, Term } from '#web/shared/parts/index.ts';
+import { Head, hidden, Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, lookedAt, selectMomentId, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, plan } from '#words/index.ts';
 import { sayChanges, saySetting, sayWant } from './say.ts';
@@ -32,16 +32,7 @@ export function MomentList({ rig }: { rig: Rig }) {
         <p className="quiet">{plan.oneMoment()}</p>
       ) : (
         <Table tight className="moments">
-          <thead>
-            <tr>
-              <th>{plan.moment()}</th>
-              <th>{plan.mutesAndSwitches()}</th>
-              <th>{plan.requirements()}</th>
-              <th>
-                <span className="visually-hidden">{plan.actions()}</span>
-              </th>
-            </tr>
-          </thead>
+          <Head columns={[plan.moment(), plan.mutesAndSwitches(), plan.requirements(), hidden(plan.actions())]} />
           <tbody>
             {[null, ...rig.moments.map((m) => m.id)].map((id) => (
               <MomentRow

@@ -27,9 +27,11 @@ import {
 import { ListenButton } from '#web/shared/listen/index.ts';
 import {
   BandSaid,
+  figures,
   focusCell,
   formatNumber,
   formatSpread,
+  Head,
   NumberInput,
   StateMark,
   sayUnder,
@@ -144,13 +146,7 @@ function Way({ rig, evaluation: { graph }, way, number }: WayProps) {
     <>
       <h2>{number === null ? common.signalPath() : say.path({ number })}</h2>
       <Table tight>
-        <thead>
-          <tr>
-            <th>{common.device()}</th>
-            <th className="number">{say.gainDb()}</th>
-            <th className="number">{say.levelAfter()}</th>
-          </tr>
-        </thead>
+        <Head columns={[common.device(), figures(say.gainDb()), figures(say.levelAfter())]} />
         <tbody>
           {steps.map((step, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a path may go through one device twice

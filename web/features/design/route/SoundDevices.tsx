@@ -24,7 +24,7 @@ import {
   withEnd,
 } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
-import { formatNumber, SourceLetter, Table, Term } from '#web/shared/parts/index.ts';
+import { formatNumber, Head, hidden, SourceLetter, Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, route as say } from '#words/index.ts';
 
@@ -56,17 +56,7 @@ export function SoundDevices({ evaluation, deviceId }: { evaluation: Evaluation;
         <Term id="sound-device">{say.audioDevices()}</Term>
       </h2>
       <Table tight aria-label={say.audioDevices()}>
-        <thead>
-          <tr>
-            <th>{say.name()}</th>
-            <th>{say.type()}</th>
-            <th>{say.signalNow()}</th>
-            <th>{say.usedBy()}</th>
-            <th>
-              <span className="visually-hidden">{say.defaultShownEnabled()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head columns={[say.name(), say.type(), say.signalNow(), say.usedBy(), hidden(say.defaultShownEnabled())]} />
         <tbody>
           {shown.map((ref) => (
             <EndRow

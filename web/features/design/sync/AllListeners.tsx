@@ -14,7 +14,7 @@ import { framesFromMs, samplesFromMs } from '#core/model/units/index.ts';
 import { type AllAligned, type Lack, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '#web/shared/charts/index.ts';
-import { Choice, formatNumber, formatSigned, rich, Table, useKey } from '#web/shared/parts/index.ts';
+import { Choice, figures, formatNumber, formatSigned, Head, rich, Table, useKey } from '#web/shared/parts/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { searchAlignment } from '#web/shared/workers/index.ts';
 import { common, sync as say, textOf } from '#words/index.ts';
@@ -167,14 +167,7 @@ function Changes({ rig, changes }: { rig: Rig; changes: AllAligned['changes'] })
   const types = findTypes(rig);
   return (
     <Table tight marginTop="14px" aria-label={say.suggestedSettings()}>
-      <thead>
-        <tr>
-          <th>{common.device()}</th>
-          <th>{say.setting()}</th>
-          <th className="number">{say.now()}</th>
-          <th className="number">{say.resultHead()}</th>
-        </tr>
-      </thead>
+      <Head columns={[common.device(), say.setting(), figures(say.now()), figures(say.resultHead())]} />
       <tbody>
         {changes.map(({ deviceId, settingId, value }) => {
           const spec = findSetting(rig, types, deviceId, settingId)!;
@@ -214,15 +207,9 @@ function Slips({ rig, shown, listenerIds, listenerName }: SlipsProps) {
     <>
       <h2>{say.toMoveInEdit()}</h2>
       <Table tight aria-label={say.toMoveInEdit()}>
-        <thead>
-          <tr>
-            <th>{say.track()}</th>
-            <th>{say.audio()}</th>
-            <th className="number">{say.moveByMs()}</th>
-            <th className="number">{say.frames()}</th>
-            <th className="number">{say.samples()}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[say.track(), say.audio(), figures(say.moveByMs()), figures(say.frames()), figures(say.samples())]}
+        />
         <tbody>
           {rows.map(({ pair, ms }) => (
             <tr key={`${pair.sourceId} ${pair.listenerId}`}>

@@ -13,8 +13,10 @@ import {
 import { type Figure, framesFromMs, msFromFrames } from '#core/model/units/index.ts';
 import type { DelaySetting, Evaluation } from '#core/signal/index.ts';
 import {
+  figures,
   formatNumber,
   formatOffset,
+  Head,
   rich,
   SourceLetter,
   StateMark,
@@ -54,17 +56,17 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
         </chakra.span>
       </div>
       <Table tight>
-        <thead>
-          <tr>
-            <th>{say.where()}</th>
-            <th>{say.delays()}</th>
-            <th>{say.alsoAffects()}</th>
-            <th className="number">{say.stepMax()}</th>
-            <th className="number">{say.now()}</th>
-            <th className="number">{say.target({ ms: inFrames ? say.frames() : 'ms' })}</th>
-            <th>{say.result()}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            say.where(),
+            say.delays(),
+            say.alsoAffects(),
+            figures(say.stepMax()),
+            figures(say.now()),
+            figures(say.target({ ms: inFrames ? say.frames() : 'ms' })),
+            say.result(),
+          ]}
+        />
         <tbody>
           {settings.map((setting) => {
             const key = settingKey(setting.deviceId, setting.spec.id);

@@ -2,7 +2,17 @@ import { type ListeningDelay, listeningDelays } from '#core/desk-tests/sync-test
 import type { Rig } from '#core/model/rig/index.ts';
 import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { formatNumber, formatSpread, SourceLetter, StateMark, Table, Term, Why } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatNumber,
+  formatSpread,
+  Head,
+  SourceLetter,
+  StateMark,
+  Table,
+  Term,
+  Why,
+} from '#web/shared/parts/index.ts';
 import { sync as say, textOf } from '#words/index.ts';
 
 const WHAT: Record<ListeningDelay['kind'], string> = {
@@ -22,15 +32,7 @@ export function ListeningTable({ rig, evaluation }: { rig: Rig; evaluation: Eval
         <Term id="listening-delay">{say.liveMonitoringDelay()}</Term>
       </h2>
       <Table tight data-testid="listening">
-        <thead>
-          <tr>
-            <th>{say.who()}</th>
-            <th>{say.what()}</th>
-            <th className="number">{say.delayMs()}</th>
-            <th className="number">{say.goodUpToToo()}</th>
-            <th>{say.resultHead()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.who(), say.what(), figures(say.delayMs()), figures(say.goodUpToToo()), say.resultHead()]} />
         <tbody>
           {delays.map((d) => (
             <tr key={`${d.kind} ${d.listenerId} ${d.sourceIds.join(' ')}`}>

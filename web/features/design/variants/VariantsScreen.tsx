@@ -4,7 +4,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/routing/variants/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
-import { Choice, rich, StateMark, Table, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, figures, Head, rich, StateMark, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, variants as say, textOf } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
@@ -115,14 +115,7 @@ function FigureTable({ names, comparison }: { names: Names; comparison: Comparis
   const [first, second] = comparison.figures;
   return (
     <Table tight aria-label={say.inFigures()} marginTop="12px">
-      <thead>
-        <tr>
-          <th>{say.inFigures()}</th>
-          <th className="number">{names[0]}</th>
-          <th className="number">{names[1]}</th>
-          <th>{say.better()}</th>
-        </tr>
-      </thead>
+      <Head columns={[say.inFigures(), figures(names[0]), figures(names[1]), say.better()]} />
       <tbody>
         {FIGURES.map(({ id, name, term, value, say }) => {
           const [a, b] = [value(first), value(second)];

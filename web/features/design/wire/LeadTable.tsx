@@ -1,7 +1,17 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { memo, useEffect, useState } from 'react';
 import { leadIsSo, type Rig } from '#core/model/rig/index.ts';
-import { formatNumber, SourceLetter, StateMark, Table, useMore, useSteady } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatNumber,
+  Head,
+  hidden,
+  SourceLetter,
+  StateMark,
+  Table,
+  useMore,
+  useSteady,
+} from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, feetBeside, lengthMOf, wire as say } from '#words/index.ts';
 import { billOf, type LeadRow, matches, sayParts } from './rows.ts';
@@ -37,20 +47,18 @@ export function LeadTable({ rig, rows, chosen }: Props) {
         />
       </div>
       <Table tight>
-        <thead>
-          <tr>
-            <th>
-              <span className="visually-hidden">{say.stateHead()}</span>
-            </th>
-            <th>{say.from()}</th>
-            <th>{say.to()}</th>
-            <th>{say.carries()}</th>
-            <th>{say.cableNeeded()}</th>
-            <th className="number">{say.lengthM()}</th>
-            <th className="number">{say.advisedMaxM()}</th>
-            <th>{common.status()}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            hidden(say.stateHead()),
+            say.from(),
+            say.to(),
+            say.carries(),
+            say.cableNeeded(),
+            figures(say.lengthM()),
+            figures(say.advisedMaxM()),
+            common.status(),
+          ]}
+        />
         <tbody>
           {shown.map((row) => (
             <LeadLine key={row.id} sources={rig.sources} row={row} chosen={chosen.includes(row.id)} onSeen={seen} />

@@ -15,7 +15,9 @@ import type { Evaluation } from '#core/signal/index.ts';
 import {
   Choice,
   FileInput,
+  figures,
   formatNumber,
+  Head,
   printSheets,
   StateMark,
   saveAs,
@@ -132,14 +134,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         )}
       </div>
       <Table tight aria-label={say.shoppingList()}>
-        <thead>
-          <tr>
-            <th>{say.item()}</th>
-            <th className="number">{say.quantity()}</th>
-            <th>{say.lengthsM()}</th>
-            <th className="number">{say.eachEurosTypical()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.item(), figures(say.quantity()), say.lengthsM(), figures(say.eachEurosTypical())]} />
         <tbody>
           {shoppingList(rig).map((item) => (
             <tr key={textOf(item.name)}>
@@ -189,13 +184,7 @@ function CanFail({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
       {wanted === 0 && <p className="quiet">{say.noRequirementsYetSo()}</p>}
       {costly.length > 0 && (
         <Table tight>
-          <thead>
-            <tr>
-              <th>{say.ifThisFails()}</th>
-              <th>{say.type()}</th>
-              <th className="number">{say.lostOfRequired({ wanted })}</th>
-            </tr>
-          </thead>
+          <Head columns={[say.ifThisFails(), say.type(), figures(say.lostOfRequired({ wanted }))]} />
           <tbody>
             {costly.slice(0, TOLD).map((f) => (
               <tr key={`${f.kind} ${f.name} ${f.cableIds[0] ?? f.deviceIds[0]}`}>

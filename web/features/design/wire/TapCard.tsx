@@ -5,7 +5,18 @@ import type { Figure } from '#core/model/units/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { deviceName, type Evaluation, readPath, SCALE_UNITS } from '#core/signal/index.ts';
 import { ListenButton } from '#web/shared/listen/index.ts';
-import { formatNumber, LineButton, rich, SourceLetter, StateMark, Table, Term, Why } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatNumber,
+  Head,
+  LineButton,
+  rich,
+  SourceLetter,
+  StateMark,
+  Table,
+  Term,
+  Why,
+} from '#web/shared/parts/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { arrivalsAt } from './arrivals-at.ts';
 import { BoxFacts } from './BoxFacts.tsx';
@@ -39,13 +50,7 @@ export function TapCard({ rig, plain, evaluation, tap, findings, onFinding, onCl
         <chakra.p marginTop="8px">{say.noSignalHere()}</chakra.p>
       ) : (
         <Table tight marginTop="6px">
-          <thead>
-            <tr>
-              <th>{say.signal()}</th>
-              <th className="number">{common.level()}</th>
-              <th className="number">{say.delayMs()}</th>
-            </tr>
-          </thead>
+          <Head columns={[say.signal(), figures(common.level()), figures(say.delayMs())]} />
           <tbody>
             {pictures.map(({ arrival, delay }) => (
               <tr key={`p${arrival.sourceIndex}`}>

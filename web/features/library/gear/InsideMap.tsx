@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType } from '#core/model/rig/index.ts';
-import { LineButton, Table } from '#web/shared/parts/index.ts';
+import { Head, LineButton, Table } from '#web/shared/parts/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { drawInside } from './inside.ts';
 
@@ -68,13 +68,7 @@ export function InsideMap({ type }: { type: DeviceType }) {
       </chakra.div>
       {ways.length > 0 && (
         <Table tight aria-label={say.pathsInside()} marginTop="8px">
-          <thead>
-            <tr>
-              <th>{say.from()}</th>
-              <th>{say.to()}</th>
-              <th>{say.stages()}</th>
-            </tr>
-          </thead>
+          <Head columns={[say.from(), say.to(), say.stages()]} />
           <tbody>
             {ways.slice(0, MAX_PORTS).map((w) => (
               <tr key={w.id} aria-selected={w === way}>

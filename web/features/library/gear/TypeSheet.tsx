@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
-import { saveAs, Table } from '#web/shared/parts/index.ts';
+import { Head, saveAs, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say, textOf } from '#words/index.ts';
 import { InsideMap } from './InsideMap.tsx';
 
@@ -51,16 +51,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
       ))}
       <h2>{say.sockets()}</h2>
       <Table tight aria-label={say.sockets()}>
-        <thead>
-          <tr>
-            <th>{say.name()}</th>
-            <th>{say.direction()}</th>
-            <th>{say.connector()}</th>
-            <th>{common.level()}</th>
-            <th>{say.channels()}</th>
-            <th>{say.details()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.name(), say.direction(), say.connector(), common.level(), say.channels(), say.details()]} />
         <tbody>
           {type.ports
             .filter((p) => p.direction !== 'inside')

@@ -6,6 +6,8 @@ import {
   FileInput,
   Frame,
   formatDate,
+  Head,
+  hidden,
   Progress,
   rich,
   StateMark,
@@ -133,17 +135,7 @@ export function RigsScreen() {
           {kept.data?.length === 0 && <p className="quiet">{rigs.empty()}</p>}
           {shown.length > 0 && (
             <Table tight marginTop="8px">
-              <thead>
-                <tr>
-                  <th>{rigs.rig()}</th>
-                  <th>{rigs.verdict()}</th>
-                  <th>{rigs.basedOn()}</th>
-                  <th>{rigs.changed()}</th>
-                  <th>
-                    <span className="visually-hidden">{rigs.actions()}</span>
-                  </th>
-                </tr>
-              </thead>
+              <Head columns={[rigs.rig(), rigs.verdict(), rigs.basedOn(), rigs.changed(), hidden(rigs.actions())]} />
               <tbody>
                 {shown.map((rig) => (
                   <tr key={rig.id}>

@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Table, useKey } from '#web/shared/parts/index.ts';
+import { Head, hidden, Table, useKey } from '#web/shared/parts/index.ts';
 import { common, versions as say } from '#words/index.ts';
 import { dayOf, sayJudged, sayMoved, timeOf } from './say.ts';
 import { VersionLook } from './VersionLook.tsx';
@@ -34,16 +34,7 @@ export function VersionList({ rigId, versions, presentRevision, present, onBring
   return (
     <>
       <Table tight aria-label={say.versions()}>
-        <thead>
-          <tr>
-            <th>{say.saved()}</th>
-            <th>{say.whatChanged()}</th>
-            <th>{say.verdict()}</th>
-            <th>
-              <span className="visually-hidden">{common.actions()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head columns={[say.saved(), say.whatChanged(), say.verdict(), hidden(common.actions())]} />
         <tbody>
           {versions.slice(0, shown).map((version, i) => {
             const older = versions[i + 1];

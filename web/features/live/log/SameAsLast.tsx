@@ -5,7 +5,7 @@ import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener } from '#core/model/rig/index.ts';
 import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
-import { Choice, formatNumber, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
+import { Choice, figures, formatNumber, Head, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { newId, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, log as say, textOf } from '#words/index.ts';
 
@@ -145,14 +145,7 @@ function Differences({ differences }: { differences: readonly PrintDifference[] 
         {same ? say.sameAsLastTimeSentence() : say.notSameAsLast()}
       </p>
       <Table tight aria-label={say.comparedWithLastTime()}>
-        <thead>
-          <tr>
-            <th>{say.figure()}</th>
-            <th className="number">{say.nowHead()}</th>
-            <th className="number">{say.lastTime()}</th>
-            <th>{say.possibleCause()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.figure(), figures(say.nowHead()), figures(say.lastTime()), say.possibleCause()]} />
         <tbody>
           {differences.map((d) => (
             <tr key={d.id}>

@@ -2,7 +2,7 @@ import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { type Budget, budgetsOf, type Gauge, type Session } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Details, formatNumber, NumberInput, rich, StateMark, Table } from '#web/shared/parts/index.ts';
+import { Details, figures, formatNumber, Head, NumberInput, rich, StateMark, Table } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 
@@ -22,14 +22,7 @@ export function Budgets({ rig, session }: { rig: Rig; session: Session | null })
         })}
       </p>
       <Table>
-        <thead>
-          <tr>
-            <th>{say.resource()}</th>
-            <th>{say.usedByThisSession()}</th>
-            <th className="number">{say.runsOutAfter()}</th>
-            <th>{say.yourReading()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.resource(), say.usedByThisSession(), figures(say.runsOutAfter()), say.yourReading()]} />
         <tbody>
           {budgets.map((b) => (
             <Row key={b.id} budget={b} hours={hours} />

@@ -15,7 +15,17 @@ import {
 } from '#core/audio/blind-test/index.ts';
 import type { SoundPair } from '#core/audio/mix/index.ts';
 import { SwitchBar } from '#web/shared/listen/index.ts';
-import { formatDate, formatNumber, NumberInput, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatDate,
+  formatNumber,
+  Head,
+  NumberInput,
+  rich,
+  Table,
+  Term,
+  useKey,
+} from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { readTreatment, type TakeAtHand, TakeGate, TakePage, useSound, useTakeNotes } from '#web/shared/take/index.ts';
 import { WorkLine } from '#web/shared/work/index.ts';
@@ -194,14 +204,7 @@ function Earlier({ trials, saying }: { trials: readonly BlindTrial[]; saying: st
       <h2>{say.earlierTrials()}</h2>
       {saying && <p className="watch">{saying}</p>}
       <Table tight>
-        <thead>
-          <tr>
-            <th>{common.when()}</th>
-            <th>{say.andB()}</th>
-            <th className="number">{say.correct()}</th>
-            <th className="number">{say.byGuessing()}</th>
-          </tr>
-        </thead>
+        <Head columns={[common.when(), say.andB(), figures(say.correct()), figures(say.byGuessing())]} />
         <tbody>
           {trials.toReversed().map((t) => (
             <tr key={t.at}>

@@ -4,7 +4,18 @@ import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
 import { TimelineChart, useWidth } from '#web/shared/charts/index.ts';
-import { formatClock, formatNumber, formatSigned, rich, StateMark, Table } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatClock,
+  formatNumber,
+  formatSigned,
+  Head,
+  hidden,
+  plain,
+  rich,
+  StateMark,
+  Table,
+} from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/shared/take/index.ts';
 import { useWork, WorkLine } from '#web/shared/work/index.ts';
@@ -103,18 +114,16 @@ function Group({
         </p>
       )}
       <Table tight data-testid="joined">
-        <thead>
-          <tr>
-            <th>{say.take()}</th>
-            <th className="number">{say.startsAfterFirstMs()}</th>
-            <th className="number">{say.length()}</th>
-            <th className="number">{rich(say.runsLonger, {})}</th>
-            <th>{rich(say.comparedWithConfidence, {})}</th>
-            <th>
-              <span className="visually-hidden">{common.actions()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            say.take(),
+            figures(say.startsAfterFirstMs()),
+            figures(say.length()),
+            figures(rich(say.runsLonger, {})),
+            plain(rich(say.comparedWithConfidence, {})),
+            hidden(common.actions()),
+          ]}
+        />
         <tbody>
           {group.takes.map((t, i) => (
             <tr key={t.index}>

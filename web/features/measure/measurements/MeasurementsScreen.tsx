@@ -4,7 +4,17 @@ import { Link, useParams } from 'react-router';
 import { type MeasurementStatus, type StandingFigure, standingsOf } from '#core/desk-tests/reconcile/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
-import { formatDate, formatNumber, formatSigned, rich, StateMark, Table } from '#web/shared/parts/index.ts';
+import {
+  figures,
+  formatDate,
+  formatNumber,
+  formatSigned,
+  Head,
+  hidden,
+  rich,
+  StateMark,
+  Table,
+} from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, measurements as say, textOf } from '#words/index.ts';
 import { RestsOn } from './RestsOn.tsx';
@@ -49,17 +59,15 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
               {idle > 0 && ` ${say.ofRemovedPaths({ count: idle })}`} {say.whatRemovingDoes()}
             </p>
             <Table aria-label={say.measuredTable()}>
-              <thead>
-                <tr>
-                  <th>{say.figure()}</th>
-                  <th className="number">{say.measured()}</th>
-                  <th className="number">{say.asDrawn()}</th>
-                  <th>{say.takenHead()}</th>
-                  <th>
-                    <span className="visually-hidden">{say.whatToDo()}</span>
-                  </th>
-                </tr>
-              </thead>
+              <Head
+                columns={[
+                  say.figure(),
+                  figures(say.measured()),
+                  figures(say.asDrawn()),
+                  say.takenHead(),
+                  hidden(say.whatToDo()),
+                ]}
+              />
               <tbody>
                 {standings.map((s) => (
                   <Row

@@ -1,6 +1,16 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { NEARER_LU, type Part } from '#core/audio/mix/index.ts';
-import { Choice, formatClock, formatNumber, formatSigned, NumberInput, rich, Table } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  figures,
+  formatClock,
+  formatNumber,
+  formatSigned,
+  Head,
+  NumberInput,
+  rich,
+  Table,
+} from '#web/shared/parts/index.ts';
 import { mix as say } from '#words/index.ts';
 import type { MixSetup, MixTrackSetup } from './setup.ts';
 import type { Balancing } from './useBalance.ts';
@@ -27,18 +37,18 @@ export function TrackTable({ setup, hues, letters, balancing, onTrack, onJoin, o
   const { before, after, balanced } = balancing;
   return (
     <Table tight data-testid="tracks">
-      <thead>
-        <tr>
-          <th>{say.track()}</th>
-          <th>{say.type()}</th>
-          <th className="number">{say.targetBelowVoiceLu()}</th>
-          <th className="number">{rich(say.asRecordedLufs, {})}</th>
-          <th className="number">{say.belowVoiceLu()}</th>
-          <th className="number">{say.faderDb()}</th>
-          <th className="number">{say.resultBelowVoiceLu()}</th>
-          <th>{say.whereFaderIsntEnough()}</th>
-        </tr>
-      </thead>
+      <Head
+        columns={[
+          say.track(),
+          say.type(),
+          figures(say.targetBelowVoiceLu()),
+          figures(rich(say.asRecordedLufs, {})),
+          figures(say.belowVoiceLu()),
+          figures(say.faderDb()),
+          figures(say.resultBelowVoiceLu()),
+          say.whereFaderIsntEnough(),
+        ]}
+      />
       <tbody>
         {setup.tracks.map((track, i) => {
           const was = before?.[i];

@@ -1,5 +1,5 @@
 import type { TreatmentFigures } from '#core/audio/mix/index.ts';
-import { formatNumber, formatSigned, Table, Term } from '#web/shared/parts/index.ts';
+import { figures, formatNumber, formatSigned, Head, Table, Term } from '#web/shared/parts/index.ts';
 import { common, process as say } from '#words/index.ts';
 
 const ROWS: readonly {
@@ -20,14 +20,7 @@ export function Figures({ before, treated }: { before: TreatmentFigures; treated
   const figure = (value: number | null) => (value === null ? common.none() : formatNumber(value, 1));
   return (
     <Table tight data-testid="treated">
-      <thead>
-        <tr>
-          <th>{say.measured()}</th>
-          <th className="number">{say.before()}</th>
-          <th className="number">{say.processed()}</th>
-          <th className="number">{say.difference()}</th>
-        </tr>
-      </thead>
+      <Head columns={[say.measured(), figures(say.before()), figures(say.processed()), figures(say.difference())]} />
       <tbody>
         {ROWS.map(({ key, name, unit, term }) => {
           const [was, is] = [before[key], treated?.[key] ?? null];

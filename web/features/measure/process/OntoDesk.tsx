@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import type { Treatment } from '#core/audio/process/index.ts';
 import { treatingPlaces, treatmentAt } from '#core/desk-tests/reconcile/index.ts';
 import { addTasks, markDone, type Rig, sayValue } from '#core/model/rig/index.ts';
-import { Choice, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { Choice, figures, Head, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, process as say, textOf } from '#words/index.ts';
 
@@ -32,14 +32,7 @@ export function OntoDesk({ rig, treatment }: { rig: Rig; treatment: Treatment })
         />
       </div>
       <Table tight>
-        <thead>
-          <tr>
-            <th>{say.setting()}</th>
-            <th className="number">{say.nowHead()}</th>
-            <th className="number">{say.result()}</th>
-            <th>{say.target()}</th>
-          </tr>
-        </thead>
+        <Head columns={[say.setting(), figures(say.nowHead()), figures(say.result()), say.target()]} />
         <tbody>
           {settings.map(({ spec, now, value, wanted }) => (
             <tr key={spec.id}>

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { summariseTrips, type Trip } from '#core/desk-tests/slates/index.ts';
 import { ratioFromDb } from '#core/model/units/index.ts';
 import { LevelSlider } from '#web/shared/listen/index.ts';
-import { Choice, formatNumber, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, figures, formatNumber, Head, rich, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { TakeFrame, TakePage } from '#web/shared/take/index.ts';
 import { openTripReader } from '#web/shared/workers/index.ts';
 import { common, roundTrip as say } from '#words/index.ts';
@@ -123,16 +123,16 @@ function Result({ trips, running }: { trips: readonly Trip[]; running: RunningLo
   const { meanMs, sdMs, leastMs, mostMs, count, odd } = result;
   return (
     <Table data-testid="round-trip" marginTop="12px">
-      <thead>
-        <tr>
-          <th>{say.roundTrip()}</th>
-          <th className="number">{rich(say.spreadMs, {})}</th>
-          <th className="number">{say.minMax()}</th>
-          <th className="number">{say.samples()}</th>
-          <th className="number">{say.repeats()}</th>
-          <th>{say.reportedByBrowser()}</th>
-        </tr>
-      </thead>
+      <Head
+        columns={[
+          say.roundTrip(),
+          figures(rich(say.spreadMs, {})),
+          figures(say.minMax()),
+          figures(say.samples()),
+          figures(say.repeats()),
+          say.reportedByBrowser(),
+        ]}
+      />
       <tbody>
         <tr>
           <td className="strong">{say.ms({ meanMs: formatNumber(meanMs, 2) })}</td>

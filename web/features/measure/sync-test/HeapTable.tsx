@@ -3,7 +3,16 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, decimalsFor, formatNumber, formatOffset, NumberInput, Table } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  decimalsFor,
+  formatNumber,
+  formatOffset,
+  Head,
+  hidden,
+  NumberInput,
+  Table,
+} from '#web/shared/parts/index.ts';
 import { WorkLine } from '#web/shared/work/index.ts';
 import { common, syncTest as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
@@ -52,18 +61,16 @@ export function HeapTable({ heap, rigId, rig, evaluation, onTake }: Props) {
         </chakra.span>
       </div>
       <Table tight data-testid="heap">
-        <thead>
-          <tr>
-            <th>{say.take()}</th>
-            <th>{say.contents()}</th>
-            <th>{common.source()}</th>
-            <th>{common.destination()}</th>
-            <th>{say.delaysSetDuringTake()}</th>
-            <th>
-              <span className="visually-hidden">{common.actions()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            say.take(),
+            say.contents(),
+            common.source(),
+            common.destination(),
+            say.delaysSetDuringTake(),
+            hidden(common.actions()),
+          ]}
+        />
         <tbody>
           {heap.items.map((item) => {
             const sorted = sortedOf(item);

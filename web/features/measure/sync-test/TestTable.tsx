@@ -8,9 +8,12 @@ import { deviceName } from '#core/signal/index.ts';
 import {
   Details,
   decimalsFor,
+  figures,
   formatNumber,
   formatOffset,
   formatSigned,
+  Head,
+  hidden,
   rich,
   SourceLetter,
   StateMark,
@@ -42,20 +45,16 @@ export function TestTable({ rigId, rig, table }: Props) {
         <p className="quiet">{say.noTakesYetDrop()}</p>
       ) : (
         <Table data-testid="path-test">
-          <thead>
-            <tr>
-              <th>{say.pathAndDelaySettings()}</th>
-              <th className="number">{rich(say.byModel, {})}</th>
-              <th className="number">
-                <Term id="measured">{say.measured()}</Term>
-              </th>
-              <th className="number">{say.beatsOrClaps()}</th>
-              <th>{say.take()}</th>
-              <th>
-                <span className="visually-hidden">{common.actions()}</span>
-              </th>
-            </tr>
-          </thead>
+          <Head
+            columns={[
+              say.pathAndDelaySettings(),
+              figures(rich(say.byModel, {})),
+              figures(<Term id="measured">{say.measured()}</Term>),
+              figures(say.beatsOrClaps()),
+              say.take(),
+              hidden(common.actions()),
+            ]}
+          />
           <tbody>
             {tested.map((path) => (
               <PathRows key={`${path.sourceId} ${path.listenerId}`} rigId={rigId} rig={rig} path={path} />

@@ -5,7 +5,7 @@ import type { Diagnosis, Fault } from '#core/audio/measure/index.ts';
 import { placesOf } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { formatClock, StateMark, Table, Term } from '#web/shared/parts/index.ts';
+import { formatClock, Head, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { takes as say, textOf } from '#words/index.ts';
 import { FAULTS } from './fault-names.ts';
 
@@ -30,13 +30,7 @@ export function Faults({ diagnosis, rigId, rig, evaluation, listenerId, onSee }:
     );
   return (
     <Table data-testid="faults">
-      <thead>
-        <tr>
-          <th>{say.fault()}</th>
-          <th>{say.evidence()}</th>
-          <th>{rig ? say.possibleCausesInThis() : say.where()}</th>
-        </tr>
-      </thead>
+      <Head columns={[say.fault(), say.evidence(), rig ? say.possibleCausesInThis() : say.where()]} />
       <tbody>
         {diagnosis.faults.map((fault) => (
           <tr key={fault.id}>

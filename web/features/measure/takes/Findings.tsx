@@ -5,11 +5,13 @@ import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts'
 import { DriftChart, useWidth } from '#web/shared/charts/index.ts';
 import {
   decimalsFor,
+  figures,
   formatClock,
   formatFrames,
   formatNumber,
   formatOffset,
   formatSigned,
+  Head,
   rich,
   StateMark,
   Table,
@@ -50,20 +52,16 @@ export function Findings({ bench, comparison, rig }: Props) {
     <>
       <h2>{say.results()}</h2>
       <Table data-testid="findings">
-        <thead>
-          <tr>
-            <th>{say.result()}</th>
-            <th className="number">
-              <Term id="offset">{say.offset()}</Term>
-            </th>
-            <th className="number">{rich(say.spreadMs, {})}</th>
-            <th className="number">
-              <Term id="frame">{say.frames()}</Term>
-            </th>
-            <th className="number">{common.basedOn()}</th>
-            <th>{say.resultTitle()}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            say.result(),
+            figures(<Term id="offset">{say.offset()}</Term>),
+            figures(rich(say.spreadMs, {})),
+            figures(<Term id="frame">{say.frames()}</Term>),
+            figures(common.basedOn()),
+            say.resultTitle(),
+          ]}
+        />
         <tbody>
           {pictures.map(({ take, found }) => {
             const state: State =

@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { FoundTake } from '#api/index.ts';
-import { formatBytes, Table } from '#web/shared/parts/index.ts';
+import { figures, formatBytes, Head, hidden, Table } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem } from '#web/shared/store/index.ts';
 import { common, takes as say } from '#words/index.ts';
 
@@ -36,15 +36,7 @@ export function FoundTakes() {
         </p>
       )}
       <Table tight>
-        <thead>
-          <tr>
-            <th>{say.file()}</th>
-            <th className="number">{say.size()}</th>
-            <th>
-              <span className="visually-hidden">{common.actions()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head columns={[say.file(), figures(say.size()), hidden(common.actions())]} />
         <tbody>
           {found.data.map((file) => (
             <tr key={file.sha256}>

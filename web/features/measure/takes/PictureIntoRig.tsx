@@ -7,10 +7,12 @@ import { type DelaySetting, delaySettingsFor, deviceName, type Evaluation } from
 import {
   Choice,
   decimalsFor,
+  figures,
   formatDate,
   formatNumber,
   formatOffset,
   formatSpread,
+  Head,
   rich,
   Table,
   useKey,
@@ -116,13 +118,7 @@ export function PictureIntoRig({ take, rigId, rig, evaluation }: IntoRig) {
                   : say.addingItReplacesTypical()}
           </chakra.p>
           <Table>
-            <thead>
-              <tr>
-                <th>{say.audioMinusVideo()}</th>
-                <th className="number">{say.nowHead()}</th>
-                <th className="number">{say.resultTitle()}</th>
-              </tr>
-            </thead>
+            <Head columns={[say.audioMinusVideo(), figures(say.nowHead()), figures(say.resultTitle())]} />
             <tbody>
               <tr>
                 <td>{say.figuresTogether({ terms: preview.measurement.terms.length })}</td>

@@ -4,10 +4,12 @@ import type { SlateReading } from '#core/desk-tests/slates/index.ts';
 import { rateName } from '#core/model/units/index.ts';
 import {
   decimalsFor,
+  figures,
   formatClock,
   formatNumber,
   formatOffset,
   formatSigned,
+  Head,
   rich,
   StateMark,
   Table,
@@ -30,18 +32,18 @@ export function Slates({ take }: { take: BenchTake }) {
     <section aria-label={say.syncSlatesIn({ take: take.name })}>
       <h2>{rich(say.syncSlatesInWith, { take: take.name })}</h2>
       <Table data-testid="slates">
-        <thead>
-          <tr>
-            <th>{say.slate()}</th>
-            <th className="number">{say.audioVsVideoTitle()}</th>
-            <th className="number">{rich(say.at, {})}</th>
-            <th className="number">{say.beats()}</th>
-            <th className="number">{say.framesRead()}</th>
-            <th className="number">{say.repeatedSkippedMissing()}</th>
-            <th className="number">{say.trueRate()}</th>
-            <th>{say.seenBy()}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            say.slate(),
+            figures(say.audioVsVideoTitle()),
+            figures(rich(say.at, {})),
+            figures(say.beats()),
+            figures(say.framesRead()),
+            figures(say.repeatedSkippedMissing()),
+            figures(say.trueRate()),
+            say.seenBy(),
+          ]}
+        />
         <tbody>
           {slates.map((slate) => (
             <SlateRow key={`${slate.id} ${slate.fromMs} ${slate.quad[0].x}`} slate={slate} />

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Check, formatBytes, formatDate, Table } from '#web/shared/parts/index.ts';
+import { Check, figures, formatBytes, formatDate, Head, hidden, Table } from '#web/shared/parts/index.ts';
 import { api } from '#web/shared/store/index.ts';
 import { common, takes as say } from '#words/index.ts';
 
@@ -50,20 +50,16 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
         </chakra.span>
       </div>
       <Table tight>
-        <thead>
-          <tr>
-            <th>
-              <span className="visually-hidden">{say.select()}</span>
-            </th>
-            <th>{say.take()}</th>
-            <th className="number">{say.size()}</th>
-            <th>{say.added()}</th>
-            <th>{say.usedIn()}</th>
-            <th>
-              <span className="visually-hidden">{common.actions()}</span>
-            </th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            hidden(say.select()),
+            say.take(),
+            figures(say.size()),
+            say.added(),
+            say.usedIn(),
+            hidden(common.actions()),
+          ]}
+        />
         <tbody>
           {takes.map((take) => (
             <tr key={take.id}>

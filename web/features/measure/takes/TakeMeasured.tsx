@@ -5,7 +5,7 @@ import { layoutName, speakerName } from '#core/audio/samples/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { type LaneView, LoudnessChart, SpectrumChart } from '#web/shared/charts/index.ts';
-import { Choice, Details, formatNumber, rich, Table, Term } from '#web/shared/parts/index.ts';
+import { Choice, Details, figures, formatNumber, Head, rich, Table, Term } from '#web/shared/parts/index.ts';
 import { TARGETS, type TargetId } from '#web/shared/take/index.ts';
 import { WorkLine } from '#web/shared/work/index.ts';
 import type { TakeLook } from '#web/shared/workers/index.ts';
@@ -170,22 +170,16 @@ function Figures({
   return (
     <>
       <Table tight data-testid="levels">
-        <thead>
-          <tr>
-            <th className="number">
-              <Term id="lufs">{say.integrated()}</Term>
-            </th>
-            <th className="number">
-              <Term id="loudness-range">{say.loudnessRangeLra()}</Term>
-            </th>
-            <th className="number">{say.maxMomentary()}</th>
-            <th className="number">{say.maxShortTerm()}</th>
-            <th className="number">
-              <Term id="true-peak">{say.truePeak()}</Term>
-            </th>
-            <th className="number">{rich(say.noiseFloorFromKhz, {})}</th>
-          </tr>
-        </thead>
+        <Head
+          columns={[
+            figures(<Term id="lufs">{say.integrated()}</Term>),
+            figures(<Term id="loudness-range">{say.loudnessRangeLra()}</Term>),
+            figures(say.maxMomentary()),
+            figures(say.maxShortTerm()),
+            figures(<Term id="true-peak">{say.truePeak()}</Term>),
+            figures(rich(say.noiseFloorFromKhz, {})),
+          ]}
+        />
         <tbody>
           <tr>
             <td className="number strong">{figure(integratedLufs, 'LUFS')}</td>

@@ -8,7 +8,17 @@ import { sourceIn } from '#core/model/rig/index.ts';
 import { FRAME_RATES, hertz } from '#core/model/units/index.ts';
 import { tapSheet } from '#core/output/sheets/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { Choice, Progress, printSheets, rich, SourceLetter, saveBlob, Table, Term } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  Head,
+  Progress,
+  printSheets,
+  rich,
+  SourceLetter,
+  saveBlob,
+  Table,
+  Term,
+} from '#web/shared/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/shared/workers/index.ts';
 import { common, tapTest as say, textOf } from '#words/index.ts';
 import { Gate } from './Gate.tsx';
@@ -42,15 +52,7 @@ export function Play({ rigId, rig, tap, onDone }: Props) {
       </p>
       <div className="tap-scroll">
         <Table tight className="tap-players">
-          <thead>
-            <tr>
-              <th>{common.source()}</th>
-              <th>{say.testTune()}</th>
-              <th>{say.playedBy()}</th>
-              <th>{say.atWhoseMic()}</th>
-              <th>{say.playOrDownload()}</th>
-            </tr>
-          </thead>
+          <Head columns={[common.source(), say.testTune(), say.playedBy(), say.atWhoseMic(), say.playOrDownload()]} />
           <tbody>
             {tap.players.map((player) => (
               <PlayerRow key={player.sourceId} rig={rig} tap={tap} player={player} barred={barred} />

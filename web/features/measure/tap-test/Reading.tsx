@@ -15,6 +15,7 @@ import {
   formatHz,
   formatNumber,
   formatSigned,
+  Head,
   hueOf,
   SourceLetter,
   StateMark,
@@ -126,13 +127,7 @@ function Facts({ rig, cell, picture }: Pick<Props, 'rig' | 'cell' | 'picture'>) 
   return (
     <>
       <Table tight className="tap-facts">
-        <thead>
-          <tr>
-            <th>&nbsp;</th>
-            <th>{say.readTitle()}</th>
-            <th>{say.drawnTitle()}</th>
-          </tr>
-        </thead>
+        <Head columns={['&nbsp;', say.readTitle(), say.drawnTitle()]} />
         <tbody>
           {rows.map(([what, read, drawn]) => (
             <tr key={what}>
