@@ -127,6 +127,8 @@ export const gear = {
   positionsSeparatedByCommas: message('Positions, separated by commas'),
   byDefault: message('{o} by default', { o: 'name' }),
   step: message('step'),
+  rangeFrom: message('from'),
+  rangeTo: message('to'),
   defaultWordWord: message('default'),
   whatSets: message('What {id} sets', { id: 'text' }),
   oneTwo: message('one, two'),

@@ -1,5 +1,5 @@
 import { defineRecipe, defineSlotRecipe } from '@chakra-ui/react';
-import { checkboxAnatomy, nativeSelectAnatomy, sliderAnatomy } from '@chakra-ui/react/anatomy';
+import { checkboxAnatomy, fieldAnatomy, nativeSelectAnatomy, sliderAnatomy } from '@chakra-ui/react/anatomy';
 
 /** Where the keyboard is. */
 export const focus = { outline: '2px solid var(--ink)', outlineOffset: '2px' };
@@ -141,5 +141,13 @@ export const slider = defineSlotRecipe({
       cursor: 'ew-resize',
       _focusVisible: focus,
     },
+  },
+});
+
+export const field = defineSlotRecipe({
+  slots: fieldAnatomy.keys(),
+  base: {
+    root: { flexDirection: 'column', gap: '2px', verticalAlign: 'middle' },
+    errorText: { color: 'var(--fix)', fontSize: '13px', lineHeight: '16px' },
   },
 });

@@ -1,5 +1,5 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
-import { button, checkbox, input, nativeSelect, slider } from './controls.ts';
+import { button, checkbox, field, input, nativeSelect, slider } from './controls.ts';
 import { collapsible, progress, table } from './display.ts';
 import { dialog, popover } from './surfaces.ts';
 
@@ -11,7 +11,7 @@ export const system = createSystem(
     cssVarsRoot: ':where(:root, :host)',
     theme: {
       recipes: { button, input },
-      slotRecipes: { checkbox, collapsible, dialog, nativeSelect, popover, progress, slider, table },
+      slotRecipes: { checkbox, collapsible, dialog, field, nativeSelect, popover, progress, slider, table },
     },
   }),
 );

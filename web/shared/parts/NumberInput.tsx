@@ -1,4 +1,4 @@
-import { Input } from '@chakra-ui/react';
+import { Field, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { parts as say } from '#words/index.ts';
 
@@ -6,8 +6,9 @@ interface Props {
   readonly label: string;
   /** Undefined: no value, and the field is empty. */
   readonly value: number | undefined;
-  readonly min: number;
-  readonly max: number;
+  /** The range that it may be in; any, where absent. */
+  readonly min?: number;
+  readonly max?: number;
   readonly onValue: (value: number | undefined) => void;
   readonly id?: string;
   readonly width?: string;
@@ -17,7 +18,17 @@ interface Props {
 }
 
 /** A number, typed with comma or point and either minus; empty says nothing. It counts when one leaves it, or at Enter. */
-export function NumberInput({ label, value, min, max, onValue, id, width = '64px', placeholder, onEnter }: Props) {
+export function NumberInput({
+  label,
+  value,
+  min = Number.NEGATIVE_INFINITY,
+  max = Number.POSITIVE_INFINITY,
+  onValue,
+  id,
+  width = '64px',
+  placeholder,
+  onEnter,
+}: Props) {
   const now = value === undefined ? '' : String(value);
   const [text, setText] = useState(now);
   const [before, setBefore] = useState(now);
@@ -33,25 +44,26 @@ export function NumberInput({ label, value, min, max, onValue, id, width = '64px
     if (valid && text.trim() !== now) onValue(empty ? undefined : typed);
   };
   return (
-    <Input
-      {...(id && { id })}
-      aria-label={label}
-      aria-invalid={!valid}
-      title={valid ? undefined : say.to({ min, max })}
-      width={width}
-      textAlign="right"
-      inputMode="decimal"
-      placeholder={placeholder}
-      value={text}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={settle}
-      onKeyDown={(e) => {
-        if (e.key !== 'Enter') return;
-        // Leaving it is what settles it: once, and not a second time when the focus has gone.
-        if (!onEnter) return settle();
-        e.currentTarget.blur();
-        onEnter();
-      }}
-    />
+    <Field.Root invalid={!valid} display="inline-flex" width="auto" {...(id && { ids: { control: id } })}>
+      <Input
+        aria-label={label}
+        title={label}
+        width={width}
+        textAlign="right"
+        inputMode="decimal"
+        placeholder={placeholder}
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={settle}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter') return;
+          // Leaving it is what settles it: once, and not a second time when the focus has gone.
+          if (!onEnter) return settle();
+          e.currentTarget.blur();
+          onEnter();
+        }}
+      />
+      <Field.ErrorText>{Number.isFinite(max - min) ? say.numberFromTo({ min, max }) : say.aNumber()}</Field.ErrorText>
+    </Field.Root>
   );
 }

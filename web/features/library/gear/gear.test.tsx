@@ -92,7 +92,7 @@ describe('Gear', () => {
     await user.click(screen.getByRole('button', { name: say.addOwnDelay() }));
     const most = screen.getByLabelText('delay-1, max');
     await user.clear(most);
-    await user.type(most, '2');
+    await user.type(most, '2{Tab}');
     expect(screen.getByText(/a range is low, nominal, high/)).toBeTruthy();
     await user.clear(most);
     await user.type(most, '30,5{Tab}');

@@ -1,8 +1,7 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import type { DeviceType } from '#core/model/rig/index.ts';
-import { Choice, Table } from '#web/shared/parts/index.ts';
+import { Choice, NumberInput, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
-import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
 
 interface Props {
@@ -43,11 +42,13 @@ export function FigureFields({ draft, onDraft }: Props) {
               <td>
                 <span className="row">
                   {([say.min(), 'usual', say.maxWord()] as const).map((name, i) => (
-                    <NumberField
+                    <NumberInput
                       key={name}
                       label={`${id}, ${name}`}
                       value={figure.range[i]!}
-                      onChange={(value) => {
+                      width="62px"
+                      onValue={(value) => {
+                        if (value === undefined) return;
                         const range = figure.range.map((v, k) => (k === i ? value : v)) as [number, number, number];
                         put(id, { ...figure, range });
                       }}

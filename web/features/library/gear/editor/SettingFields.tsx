@@ -1,8 +1,7 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { type DeviceType, type SettingSpec, unitOf } from '#core/model/rig/index.ts';
-import { Choice, Table } from '#web/shared/parts/index.ts';
+import { Choice, NumberInput, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
-import { NumberField } from './NumberField.tsx';
 import { freeName } from './names.ts';
 
 interface Props {
@@ -135,11 +134,12 @@ function Range({ spec, onSpec }: { spec: SettingSpec; onSpec: (spec: SettingSpec
   return (
     <span className="row">
       {(['min', 'max', 'step', 'default'] as const).map((key) => (
-        <NumberField
+        <NumberInput
           key={key}
-          label={`${spec.id}, ${{ min: 'from', max: 'to', step: say.step(), default: say.defaultWordWord() }[key]}`}
+          label={`${spec.id}, ${{ min: say.rangeFrom(), max: say.rangeTo(), step: say.step(), default: say.defaultWordWord() }[key]}`}
           value={spec[key]}
-          onChange={(value) => onSpec({ ...spec, [key]: value })}
+          width="62px"
+          onValue={(value) => value !== undefined && onSpec({ ...spec, [key]: value })}
         />
       ))}
       <span className="quiet">{unitOf(spec)}</span>

@@ -2,9 +2,8 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType, Stage } from '#core/model/rig/index.ts';
 import { sayStage } from '#web/features/library/gear/inside.ts';
-import { Choice, Table, useMore } from '#web/shared/parts/index.ts';
+import { Choice, NumberInput, Table, useMore } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
-import { NumberField } from './NumberField.tsx';
 import { groupWays, newWay, numbersOf, stageChoices, ungroupWays, type WayGroup, withNumber } from './ways.ts';
 
 interface Props {
@@ -107,11 +106,12 @@ function Stages({ draft, label, stages, choices, onStages }: StagesProps) {
             {sayStage(draft, stage)}
           </chakra.span>
           {numbersOf(stage).map(([name, value], i) => (
-            <NumberField
+            <NumberInput
               key={name}
               label={`${label}, ${at + 1}: ${name}`}
               value={value}
-              onChange={(v) => put(at, withNumber(stage, i, v))}
+              width="62px"
+              onValue={(v) => v !== undefined && put(at, withNumber(stage, i, v))}
             />
           ))}
           <Button
