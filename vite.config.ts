@@ -21,6 +21,8 @@ export default defineConfig({
   build: {
     outDir: '../dist/web',
     emptyOutDir: true,
+    // The server reads there which scripts a page of a rig needs.
+    manifest: 'manifest.json',
     target: 'es2023',
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 900,

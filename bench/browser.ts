@@ -6,7 +6,7 @@ import { type Browser, chromium, type Page } from '@playwright/test';
 import { createServer } from 'vite';
 
 /** What Chromium is started with where there is no screen and no net. */
-const launch = (more: readonly string[] = []): Promise<Browser> =>
+export const launch = (more: readonly string[] = []): Promise<Browser> =>
   chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--disable-background-networking', ...more],

@@ -14,31 +14,6 @@ const MINUTES = 5;
 const FLASH_FRAMES = [1234, 6007, 11111, 16502];
 const FPS = 60;
 const SOUND_LATE_MS = 88;
-const DEMO_SYNC = '/rigs/0b0a7405-e000-4000-8000-000000000001/sync';
-
-/** From an empty cache to a chart that can be used. */
-export async function firstPaint(): Promise<readonly Row[]> {
-  const { paintMs, usableMs } = await withProgram(async (url, page) => {
-    const begun = performance.now();
-    await page.goto(url + DEMO_SYNC, { waitUntil: 'commit' });
-    await page.getByRole('button', { name: /^Couch voices:/ }).waitFor();
-    const usable = performance.now() - begun;
-    const paint = await page.evaluate(
-      () => performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? Number.NaN,
-    );
-    return { paintMs: paint, usableMs: usable };
-  });
-  return [
-    {
-      what: 'a rig’s Sync opened with an empty cache',
-      ours: `usable after ${usableMs.toFixed(0)} ms, first paint ${paintMs.toFixed(0)} ms`,
-      other: '',
-      ratio: null,
-      goal: 'under 2 s',
-      reached: usableMs < 2000,
-    },
-  ];
-}
 
 /** Takes of 1080p60 H.264 with AAC: a clip and five minutes measured in the program; read whole against decoding alone. */
 export async function pictures(): Promise<readonly Row[]> {

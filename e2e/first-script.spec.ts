@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { expect, test } from './server.ts';
+import { DEMO_RIG, expect, test } from './server.ts';
 
 const WEB = 'dist/web';
 /** What has to come before the page of rigs can be drawn, gzipped. */
@@ -25,6 +25,16 @@ test('the first page needs no more than the first page', () => {
   const kb = [...withImports(entry())].reduce((sum, path) => sum + gzipSync(readFileSync(path)).length, 0) / 1000;
   expect(kb).toBeGreaterThan(50);
   expect(kb).toBeLessThan(MAX_KB);
+});
+
+test('scripts of a rig are fetched beside the first one, and on its pages alone', async ({ page, server }) => {
+  const preloads = () => page.locator('link[rel=modulepreload][href*="/OpenRig-"]').count();
+  await page.goto(server.url);
+  await expect(page.getByRole('row', { name: /Boathouse relay/ })).toBeVisible();
+  expect(await preloads()).toBe(0);
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/plan`);
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  expect(await preloads()).toBe(1);
 });
 
 test('what pages share comes in few pieces, and every page but the first brings the words for what core says', () => {
