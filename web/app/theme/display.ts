@@ -1,5 +1,5 @@
 import { defineSlotRecipe } from '@chakra-ui/react';
-import { collapsibleAnatomy, progressAnatomy, tableAnatomy } from '@chakra-ui/react/anatomy';
+import { collapsibleAnatomy, listboxAnatomy, progressAnatomy, tableAnatomy } from '@chakra-ui/react/anatomy';
 import { focus } from './controls.ts';
 
 export const table = defineSlotRecipe({
@@ -70,6 +70,28 @@ export const collapsible = defineSlotRecipe({
       color: 'var(--ink2)',
       _before: { content: '"\\25B8"' },
       _open: { _before: { content: '"\\25BE"' } },
+    },
+  },
+});
+
+/** A list to choose from: the option that Enter takes is marked. */
+export const listbox = defineSlotRecipe({
+  className: 'listbox',
+  slots: listboxAnatomy.keys(),
+  base: {
+    content: {
+      marginTop: '6px',
+      maxHeight: '300px',
+      overflow: 'auto',
+      borderWidth: '1px',
+      borderColor: 'var(--rule)',
+      outline: 'none',
+    },
+    item: {
+      padding: '5px 10px',
+      cursor: 'pointer',
+      borderLeft: '3px solid transparent',
+      _highlighted: { borderLeftColor: 'var(--ink)', background: 'var(--desk)' },
     },
   },
 });

@@ -1,6 +1,6 @@
 import { createSystem, defaultBaseConfig, defineConfig } from '@chakra-ui/react';
 import { button, checkbox, field, input, nativeSelect, slider } from './controls.ts';
-import { collapsible, progress, table } from './display.ts';
+import { collapsible, listbox, progress, table } from './display.ts';
 import { dialog, popover } from './surfaces.ts';
 
 /** Chakra carries the controls; their whole look comes from the sheet's tokens. */
@@ -11,7 +11,18 @@ export const system = createSystem(
     cssVarsRoot: ':where(:root, :host)',
     theme: {
       recipes: { button, input },
-      slotRecipes: { checkbox, collapsible, dialog, field, nativeSelect, popover, progress, slider, table },
+      slotRecipes: {
+        checkbox,
+        collapsible,
+        dialog,
+        field,
+        listbox,
+        nativeSelect,
+        popover,
+        progress,
+        slider,
+        table,
+      },
     },
   }),
 );

@@ -1,5 +1,6 @@
-import { Input } from '@chakra-ui/react';
-import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { createListCollection, Input, Listbox } from '@chakra-ui/react';
+import { rollup } from 'd3-array';
+import { Fragment, type KeyboardEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { parts as say } from '#words/index.ts';
 
 export interface PickItem {
@@ -32,6 +33,8 @@ interface Props {
 }
 
 const SHOWN = 60;
+/** Nothing stays chosen: what is taken goes on at once. */
+const NOTHING: string[] = [];
 /** Where something is listed under headings, all of it is. */
 const shownOf = (items: readonly PickItem[], search: string): PickItem[] =>
   search.trim() === '' && items.some((i) => i.group) ? [...items] : filterItems(items, search).slice(0, SHOWN);
@@ -74,89 +77,86 @@ export function Pick({
 }: Props) {
   const [search, setSearch] = useState('');
   const [at, setAt] = useState(0);
-  const listId = useId();
-  const list = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
-  const shown = shownOf(items, search);
+  const last = useRef<string | null>(null);
+  const shown = useMemo(() => shownOf(items, search), [items, search]);
+  const collection = useMemo(
+    () => createListCollection({ items: shown, itemToValue: (i) => i.id, itemToString: (i) => i.label }),
+    [shown],
+  );
   const more = search.trim() === '' ? 0 : filterItems(items, search).length - shown.length;
-  const groups = new Map<string, number>();
-  for (const { group } of shown) if (group) groups.set(group, (groups.get(group) ?? 0) + 1);
-  const isGrouped = search.trim() === '' && groups.size > 0;
+  const groups = rollup(
+    search.trim() === '' ? shown : [],
+    (of) => of.length,
+    (i) => i.group,
+  );
   const current = shown[Math.min(at, shown.length - 1)];
   useEffect(() => {
     if (autoFocus) field.current?.focus();
   }, [autoFocus]);
-  useEffect(() => {
-    list.current?.querySelectorAll('[role=option]')[at]?.scrollIntoView?.({ block: 'nearest' });
-  }, [at]);
   const other = instead?.(search) ?? null;
-  const last = useRef<string | null>(null);
+  const searchFor = (text: string) => {
+    setSearch(text);
+    setAt(0);
+  };
   const take = (id: string) => {
     onPick(id);
     if (!clears) return;
     last.current = id;
-    setSearch('');
-    setAt(0);
+    searchFor('');
+    field.current?.focus();
   };
-  const onKeyDown = (e: KeyboardEvent) => {
-    if (other) {
-      if (e.key !== 'Enter') return;
-      e.preventDefault();
-      return other.onEnter();
-    }
-    if (onSubmit && e.key === 'Enter' && (e.ctrlKey || e.metaKey)) onSubmit();
-    else if (e.key === 'ArrowDown') setAt(Math.min(shown.length - 1, at + 1));
-    else if (e.key === 'ArrowUp') setAt(Math.max(0, at - 1));
-    else if (e.key === 'Enter' && clears && search === '') {
-      if (last.current) onPick(last.current);
-    } else if (e.key === 'Enter' && current) take(current.id);
-    else return;
-    e.preventDefault();
+  /** What Enter does besides taking what is marked. */
+  const onEnter = (e: KeyboardEvent): (() => void) | null => {
+    if (e.key !== 'Enter') return null;
+    if (other) return other.onEnter;
+    if (onSubmit && (e.ctrlKey || e.metaKey)) return onSubmit;
+    return clears && search === '' ? () => last.current && onPick(last.current) : null;
   };
   return (
-    <>
-      <Input
-        ref={field}
-        width="100%"
-        role="combobox"
-        aria-label={label}
-        aria-expanded="true"
-        aria-controls={listId}
-        aria-activedescendant={current ? `${listId}-${current.id}` : undefined}
-        autoComplete="off"
-        placeholder={placeholder}
-        value={search}
-        onChange={(e) => {
-          setSearch(e.target.value);
-          setAt(0);
-        }}
-        onKeyDown={onKeyDown}
-      />
+    <Listbox.Root
+      collection={collection}
+      value={NOTHING}
+      onValueChange={({ value: [id] }) => id !== undefined && take(id)}
+      highlightedValue={current?.id ?? null}
+      onHighlightChange={({ highlightedValue: id }) => id !== null && setAt(shown.findIndex((i) => i.id === id))}
+    >
+      <Listbox.Input asChild>
+        <Input
+          ref={field}
+          width="100%"
+          role="combobox"
+          aria-label={label}
+          aria-expanded="true"
+          placeholder={placeholder}
+          value={search}
+          onChange={(e) => searchFor(e.target.value)}
+          onKeyDownCapture={(e) => {
+            const act = onEnter(e);
+            if (!act) return;
+            e.preventDefault();
+            act();
+          }}
+        />
+      </Listbox.Input>
       {other?.shown}
-      <div hidden={other !== null} ref={list} id={listId} role="listbox" aria-label={label} className="pick">
+      <Listbox.Content hidden={other !== null} aria-label={label} tabIndex={-1} className="pick">
         {shown.map((item, i) => (
           <Fragment key={item.id}>
-            {isGrouped && item.group && item.group !== shown[i - 1]?.group && (
+            {item.group && groups.has(item.group) && item.group !== shown[i - 1]?.group && (
               <p className="pick-group small" role="presentation">
                 {item.group} <span className="quiet">{groups.get(item.group)}</span>
               </p>
             )}
-            {/* biome-ignore lint/a11y/useKeyWithClickEvents: the field takes the keys */}
-            <div
-              id={`${listId}-${item.id}`}
-              role="option"
-              tabIndex={-1}
-              aria-selected={item === current}
-              onClick={() => take(item.id)}
-            >
+            <Listbox.Item item={item}>
               {item.mark} {item.label}
               {item.note && <div className="small quiet">{item.note}</div>}
-            </div>
+            </Listbox.Item>
           </Fragment>
         ))}
         {more > 0 && <p className="small quiet">{say.moreMatchTypeAnother({ more })}</p>}
         {shown.length === 0 && <p className="quiet">{none}</p>}
-      </div>
-    </>
+      </Listbox.Content>
+    </Listbox.Root>
   );
 }
