@@ -148,7 +148,8 @@ export function Pick({
                 {item.group} <span className="quiet">{groups.get(item.group)}</span>
               </p>
             )}
-            <Listbox.Item item={item}>
+            {/* Marked before the first key as well. */}
+            <Listbox.Item item={item} data-highlighted={item === current ? '' : undefined}>
               {item.mark} {item.label}
               {item.note && <div className="small quiet">{item.note}</div>}
             </Listbox.Item>
