@@ -10,6 +10,7 @@ export { Frame } from './Frame.tsx';
 export * from './format.ts';
 export { type KeyHint, KeysProvider, showKeys, useKey, useKeyHint, useKeyHints } from './keys.tsx';
 export { NumberInput } from './NumberInput.tsx';
+export { Page } from './Page.tsx';
 export { focusCell, type PairCell, PairGrid, type Place } from './PairGrid.tsx';
 export { PhotoRow } from './PhotoRow.tsx';
 export { filterItems, Pick, type PickItem } from './Pick.tsx';

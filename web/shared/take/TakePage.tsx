@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { Page } from '#web/shared/parts/index.ts';
 import { take as say } from '#words/index.ts';
 import { TakeFrame } from './TakeFrame.tsx';
 import { type TakeAtHand, useTakesInAddress } from './useTakesInAddress.ts';
@@ -41,14 +42,8 @@ export function TakeGate({ title, most, least, asks, children }: GateProps) {
 /** What such a page looks like: its title, and the way back to Measure. */
 export function TakePage({ title, bench, children }: { title: ReactNode; bench: string; children: ReactNode }) {
   return (
-    <main className="frame-page">
-      <div className="page">
-        <div className="spread">
-          <h1>{title}</h1>
-          <Link to={bench}>{say.backToMeasure()}</Link>
-        </div>
-        {children}
-      </div>
-    </main>
+    <Page title={title} actions={<Link to={bench}>{say.backToMeasure()}</Link>}>
+      {children}
+    </Page>
   );
 }

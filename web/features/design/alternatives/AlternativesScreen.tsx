@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { MEASURE_IDS, type Option, OWN, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/routing/plan/index.ts';
-import { Term, useKey } from '#web/shared/parts/index.ts';
+import { Page, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { useJob, WorkLine } from '#web/shared/work/index.ts';
 import { drawWays } from '#web/shared/workers/index.ts';
@@ -23,17 +23,12 @@ const known = new WeakMap<Rig, Option[]>();
 function Ways({ rig }: { rig: Rig }) {
   const { result: options, work } = useJob(rig, known, say.drawingAlternatives(), drawWays);
   return (
-    <main className="frame-page">
-      <div className="page">
-        <h1>
-          <Term id="ways">{frame.alternatives()}</Term>
-        </h1>
-        <p className="quiet">{say.otherSetupsThatCould()}</p>
-        {rig.plan.length === 0 && <p className="watch">{say.yourPlanIsEmpty()}</p>}
-        <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
-        {options && <Compare options={options} />}
-      </div>
-    </main>
+    <Page title={<Term id="ways">{frame.alternatives()}</Term>}>
+      <p className="quiet">{say.otherSetupsThatCould()}</p>
+      {rig.plan.length === 0 && <p className="watch">{say.yourPlanIsEmpty()}</p>}
+      <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
+      {options && <Compare options={options} />}
+    </Page>
   );
 }
 

@@ -40,7 +40,7 @@ describe('ways to build it', () => {
     const user = userEvent.setup();
     open();
     await waitFor(() => expect(rows()).toHaveLength(options.length));
-    for (const slider of screen.getAllByRole('slider')) {
+    for (const slider of await screen.findAllByRole('slider')) {
       slider.focus();
       await user.keyboard('{Home}');
     }

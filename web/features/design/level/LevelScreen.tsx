@@ -7,7 +7,7 @@ import { aimOf, type GainsFound, ladderFor, setTheGains } from '#core/routing/su
 import { type Evaluation, mainVoiceOf, type Pair, SCALE_UNITS } from '#core/signal/index.ts';
 import { LadderChart, useWidth } from '#web/shared/charts/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, formatNumber, hueOf, NumberInput, rich, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, hueOf, NumberInput, Page, rich, Term, useKey } from '#web/shared/parts/index.ts';
 import { selectScene, useAppSelector } from '#web/shared/store/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { common, level as say } from '#words/index.ts';
@@ -116,91 +116,94 @@ function Shown({ rig, evaluation, pair, onChoose }: ShownProps) {
   const tightest = sayTightest(ladder);
   const shares = noiseShares(tried, shown, node);
   return (
-    <main className="frame-page with-card">
-      <div className="page">
-        <div className="spread">
-          <h1>
-            <Term id="gain-ladder">{say.gainStaging()}</Term>: {source.name}
-          </h1>
-          <span className="row">
-            <Choice
-              label={common.source()}
-              value={sourceId}
-              onChange={(id) => onChoose(id, listenerId)}
-              options={here.map((p) => [p.sourceId, sourceIn(rig, p.sourceId).name])}
-            />
-            <Choice
-              label={common.destination()}
-              value={listenerId}
-              onChange={(id) => onChoose(sourceId, id)}
-              options={listeners.map((l) => [l.id, l.name])}
-            />
-          </span>
-        </div>
-        <MomentNote edits="into-the-moment" />
-        <p className="quiet">{rich(say.solidLevelAfterEach, {})}</p>
-        <chakra.div ref={ref} marginTop="6px">
-          <LadderChart
-            ladder={ladder}
-            hue={hueOf(source)}
-            widthPx={width}
-            chosen={chosen}
-            onChoose={setAt}
-            onSet={(at, db) => {
-              setFound(null);
-              trying.put(at, db);
-            }}
+    <Page
+      title={
+        <>
+          <Term id="gain-ladder">{say.gainStaging()}</Term>: {source.name}
+        </>
+      }
+      actions={
+        <span className="row">
+          <Choice
+            label={common.source()}
+            value={sourceId}
+            onChange={(id) => onChoose(id, listenerId)}
+            options={here.map((p) => [p.sourceId, sourceIn(rig, p.sourceId).name])}
           />
-        </chakra.div>
-        <p>
-          {say.atListener({ listener: listener.name })}{' '}
-          <span className="strong">
-            {formatNumber(last.levelDb.nominal, 1)} {unit}
-          </span>
-          {last.snrDb !== null && <>{say.snrAbove({ snrDb: formatNumber(last.snrDb) })}</>}
-          {say.conversionsAndMost({ conversions: ladder.conversions, worst: worst ?? '', tightest: tightest ?? '' })}
+          <Choice
+            label={common.destination()}
+            value={listenerId}
+            onChange={(id) => onChoose(sourceId, id)}
+            options={listeners.map((l) => [l.id, l.name])}
+          />
+        </span>
+      }
+      card={
+        <RungCard
+          rung={rung}
+          index={chosen}
+          count={ladder.rungs.length}
+          held={key !== null && held.includes(key)}
+          onSet={(db) => key && trying.put(key, db)}
+          onHold={() => key && setHeld(held.includes(key) ? held.filter((h) => h !== key) : [...held, key])}
+        />
+      }
+    >
+      <MomentNote edits="into-the-moment" />
+      <p className="quiet">{rich(say.solidLevelAfterEach, {})}</p>
+      <chakra.div ref={ref} marginTop="6px">
+        <LadderChart
+          ladder={ladder}
+          hue={hueOf(source)}
+          widthPx={width}
+          chosen={chosen}
+          onChoose={setAt}
+          onSet={(at, db) => {
+            setFound(null);
+            trying.put(at, db);
+          }}
+        />
+      </chakra.div>
+      <p>
+        {say.atListener({ listener: listener.name })}{' '}
+        <span className="strong">
+          {formatNumber(last.levelDb.nominal, 1)} {unit}
+        </span>
+        {last.snrDb !== null && <>{say.snrAbove({ snrDb: formatNumber(last.snrDb) })}</>}
+        {say.conversionsAndMost({ conversions: ladder.conversions, worst: worst ?? '', tightest: tightest ?? '' })}
+      </p>
+      {shares.length > 0 && (
+        <p className="quiet">
+          {say.whereNoiseComesFrom({ join: shares.map((s) => `${s.where} ${formatNumber(s.percent)}%`).join('; ') })}
         </p>
-        {shares.length > 0 && (
-          <p className="quiet">
-            {say.whereNoiseComesFrom({ join: shares.map((s) => `${s.where} ${formatNumber(s.percent)}%`).join('; ') })}
-          </p>
-        )}
-        <div className="spread">
-          <h2>
-            <Term id="set-the-gains">{say.suggestGainSettings()}</Term>
-          </h2>
-          <chakra.span className="row" marginTop="14px">
-            <label className="row" htmlFor="aim">
-              {say.toLevel()}
-              <NumberInput
-                id="aim"
-                label={say.targetAt({ listener: listener.name, unit })}
-                value={aim}
-                min={-100}
-                max={140}
-                onValue={setAimed}
-              />
-              {unit}
-            </label>
-            <Decide trying={trying} find={say.suggestGainSettings()} onFind={find} />
-          </chakra.span>
-        </div>
-        <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
-        <LiveMeter ladder={ladder} />
-        <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
-        <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
-        <chakra.p className="small quiet" marginTop="10px">
-          {say.turnEverythingDownBefore()}
-        </chakra.p>
+      )}
+      <div className="spread">
+        <h2>
+          <Term id="set-the-gains">{say.suggestGainSettings()}</Term>
+        </h2>
+        <chakra.span className="row" marginTop="14px">
+          <label className="row" htmlFor="aim">
+            {say.toLevel()}
+            <NumberInput
+              id="aim"
+              label={say.targetAt({ listener: listener.name, unit })}
+              value={aim}
+              min={-100}
+              max={140}
+              onValue={setAimed}
+            />
+            {unit}
+          </label>
+          <Decide trying={trying} find={say.suggestGainSettings()} onFind={find} />
+        </chakra.span>
       </div>
-      <RungCard
-        rung={rung}
-        index={chosen}
-        count={ladder.rungs.length}
-        held={key !== null && held.includes(key)}
-        onSet={(db) => key && trying.put(key, db)}
-        onHold={() => key && setHeld(held.includes(key) ? held.filter((h) => h !== key) : [...held, key])}
-      />
-    </main>
+      <Proposal rig={rig} ladder={before} found={found} unit={unit} trying={changes} />
+      <LiveMeter ladder={ladder} />
+      <Ears rig={tried} evaluation={shown} listenerId={listenerId} />
+      <OpenChannels rig={tried} evaluation={shown} listenerId={listenerId} />
+      <chakra.p className="small quiet" marginTop="10px">
+        {say.turnEverythingDownBefore()}
+      </chakra.p>
+    </Page>
   );
 }

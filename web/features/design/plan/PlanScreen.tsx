@@ -3,7 +3,7 @@ import type { PlanCell, Rig } from '#core/model/rig/index.ts';
 import { findSource } from '#core/model/rig/index.ts';
 import { mainVoiceOf } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { type Place, Term, useKey, useKeyHint, useSteady, WANTS, wantOf } from '#web/shared/parts/index.ts';
+import { Page, type Place, Term, useKey, useKeyHint, useSteady, WANTS, wantOf } from '#web/shared/parts/index.ts';
 import { applyHere, selectRig, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { plan } from '#words/index.ts';
 import { LEVEL_ID, without } from './cell.ts';
@@ -92,44 +92,44 @@ function Plan({ rig, there }: Props) {
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', plan.arrowsKey());
   const voice = findSource(there, mainVoiceOf(there));
   return (
-    <main className={`frame-page ${source && listener ? 'with-card' : ''}`}>
-      <div className="page">
-        <div className="spread">
-          <h1>{plan.title()}</h1>
-          {source && listener && <Purposes there={settledThere} />}
-        </div>
-        <MomentNote edits="into-the-moment" />
-        {source && listener ? (
-          <>
-            <p className="quiet">
-              <Term id="hearing-plan">{plan.required()}</Term>:{' '}
-              {plan.key({
-                marks: WANTS.filter((w) => w.word)
-                  .map((w) => `${w.mark} ${w.word}`)
-                  .join(', '),
-              })}{' '}
-              {voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice()}
-            </p>
-            <PlanTable rig={there} plain={rig} at={at} onAt={setAt} />
-          </>
-        ) : (
-          <p className="quiet">{plan.empty()}</p>
-        )}
-        <UnderTheTable rig={settled} />
-      </div>
-      {source && listener && (
-        <Card
-          rig={there}
-          source={source}
-          listener={listener}
-          cell={known}
-          onWant={onWant}
-          onRefine={onRefine}
-          onAlone={onAlone}
-          onTime={onTime}
-        />
+    <Page
+      title={plan.title()}
+      actions={source && listener && <Purposes there={settledThere} />}
+      card={
+        source &&
+        listener && (
+          <Card
+            rig={there}
+            source={source}
+            listener={listener}
+            cell={known}
+            onWant={onWant}
+            onRefine={onRefine}
+            onAlone={onAlone}
+            onTime={onTime}
+          />
+        )
+      }
+    >
+      <MomentNote edits="into-the-moment" />
+      {source && listener ? (
+        <>
+          <p className="quiet">
+            <Term id="hearing-plan">{plan.required()}</Term>:{' '}
+            {plan.key({
+              marks: WANTS.filter((w) => w.word)
+                .map((w) => `${w.mark} ${w.word}`)
+                .join(', '),
+            })}{' '}
+            {voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice()}
+          </p>
+          <PlanTable rig={there} plain={rig} at={at} onAt={setAt} />
+        </>
+      ) : (
+        <p className="quiet">{plan.empty()}</p>
       )}
-    </main>
+      <UnderTheTable rig={settled} />
+    </Page>
   );
 }
 

@@ -15,7 +15,7 @@ import type { Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/shared/listen/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, type Place, rich, useKey, useKeyHint, type Verb, wantOf } from '#web/shared/parts/index.ts';
+import { Choice, Page, type Place, rich, useKey, useKeyHint, type Verb, wantOf } from '#web/shared/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/shared/store/index.ts';
 import { plan, route as say } from '#words/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
@@ -121,63 +121,64 @@ function Routes({ rig, evaluation, findings }: Props) {
   const voice = findSource(rig, mainVoiceOf(rig));
   const wrongs = cells.flat().filter(isWrong).length;
   return (
-    <main className={`frame-page ${cell ? 'with-card' : ''}`}>
-      <div className="page">
-        <div className="spread">
-          <h1>{say.whoGetsWhat()}</h1>
-          <span className="row">
-            <Choice
-              label={say.shown()}
-              value={shown}
-              options={[
-                ['all', say.everything()],
-                ['wrong', say.onlyWhatsWrong({ wrongs })],
-              ]}
-              onChange={(s) => setShown(s as 'all' | 'wrong')}
-            />
-            {search.at === 'busy' ? (
-              <Button onClick={drop}>{rich(say.stopSearching, {})}</Button>
-            ) : (
-              <Button variant="solid" disabled={!cell} onClick={begin}>
-                {rich(say.suggestSettingsS, {})}
-              </Button>
-            )}
-          </span>
-        </div>
-        <MomentNote edits="into-the-moment" />
-        <div aria-live="polite">
-          {search.at === 'failed' && <p className="fix">{search.why}</p>}
-          {made && <Proposal rig={rig} made={made} onVerb={carryOut} onDrop={drop} onBridge={build} />}
-        </div>
-        {cell ? (
-          <>
-            <p className="quiet">
-              {rich(say.requiredKey, {
-                against: voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice(),
-                shown: shown === 'wrong' && wrongs === 0 ? say.nothingWrong() : '',
-              })}
-            </p>
-            {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
-            <HearingTable
-              rig={rig}
-              cells={cells}
-              isMarked={isMarked}
-              rows={rows}
-              columns={columns}
-              at={at}
-              onAt={setAt}
-            />
-            {!made && <Insides rig={rig} evaluation={evaluation} ways={onCard?.cell.pair.ways ?? []} />}
-            {!made && <MuteFinder rig={rig} evaluation={evaluation} marked={marked} onClear={() => setMarked([])} />}
-          </>
-        ) : (
-          <p className="quiet">{say.noSourcesOrDestinations()}</p>
-        )}
+    <Page
+      title={say.whoGetsWhat()}
+      actions={
+        <span className="row">
+          <Choice
+            label={say.shown()}
+            value={shown}
+            options={[
+              ['all', say.everything()],
+              ['wrong', say.onlyWhatsWrong({ wrongs })],
+            ]}
+            onChange={(s) => setShown(s as 'all' | 'wrong')}
+          />
+          {search.at === 'busy' ? (
+            <Button onClick={drop}>{rich(say.stopSearching, {})}</Button>
+          ) : (
+            <Button variant="solid" disabled={!cell} onClick={begin}>
+              {rich(say.suggestSettingsS, {})}
+            </Button>
+          )}
+        </span>
+      }
+      card={
+        onCard && (
+          <PairCard {...onCard} findings={findings} proposed={made !== null} onWant={want} onUnderVoice={wantUnder} />
+        )
+      }
+    >
+      <MomentNote edits="into-the-moment" />
+      <div aria-live="polite">
+        {search.at === 'failed' && <p className="fix">{search.why}</p>}
+        {made && <Proposal rig={rig} made={made} onVerb={carryOut} onDrop={drop} onBridge={build} />}
       </div>
-      {onCard && (
-        <PairCard {...onCard} findings={findings} proposed={made !== null} onWant={want} onUnderVoice={wantUnder} />
+      {cell ? (
+        <>
+          <p className="quiet">
+            {rich(say.requiredKey, {
+              against: voice ? plan.relativeTo({ voice: voice.name }) : plan.noVoice(),
+              shown: shown === 'wrong' && wrongs === 0 ? say.nothingWrong() : '',
+            })}
+          </p>
+          {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
+          <HearingTable
+            rig={rig}
+            cells={cells}
+            isMarked={isMarked}
+            rows={rows}
+            columns={columns}
+            at={at}
+            onAt={setAt}
+          />
+          {!made && <Insides rig={rig} evaluation={evaluation} ways={onCard?.cell.pair.ways ?? []} />}
+          {!made && <MuteFinder rig={rig} evaluation={evaluation} marked={marked} onClear={() => setMarked([])} />}
+        </>
+      ) : (
+        <p className="quiet">{say.noSourcesOrDestinations()}</p>
       )}
-    </main>
+    </Page>
   );
 }
 

@@ -14,7 +14,17 @@ import { framesFromMs, samplesFromMs } from '#core/model/units/index.ts';
 import { type AllAligned, type Lack, recordedListeners } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation, toleranceIdOf, toleranceOf } from '#core/signal/index.ts';
 import { layoutSmallArrivals, SmallArrivalsChart, smallPlotPx, useWidth } from '#web/shared/charts/index.ts';
-import { Choice, figures, formatNumber, formatSigned, Head, rich, Table, useKey } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  figures,
+  formatNumber,
+  formatSigned,
+  Head,
+  Page,
+  rich,
+  Table,
+  useKey,
+} from '#web/shared/parts/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { searchAlignment } from '#web/shared/workers/index.ts';
 import { common, sync as say, textOf } from '#words/index.ts';
@@ -70,59 +80,58 @@ export function AllListeners({ rig, evaluation, onListener, options }: Props) {
   );
   const listenerName = (id: string) => listenerIn(rig, id).name;
   return (
-    <main className="frame-page">
-      <div className="page">
-        <div className="spread">
-          <h1>{rich(say.arrivalsAtAll, {})}</h1>
-          <span className="row">
-            <Choice label={common.destination()} value={ALL} onChange={onListener} options={options} />
-            <Choice
-              label={say.recordedTracks()}
-              value={school}
-              onChange={(v) => {
-                setFound(null);
-                setSchool(v as typeof school);
-              }}
-              options={[
-                ['devices', say.correctTracksOnDevices()],
-                ['edit', say.correctTracksInEdit()],
-              ]}
+    <Page
+      title={rich(say.arrivalsAtAll, {})}
+      actions={
+        <span className="row">
+          <Choice label={common.destination()} value={ALL} onChange={onListener} options={options} />
+          <Choice
+            label={say.recordedTracks()}
+            value={school}
+            onChange={(v) => {
+              setFound(null);
+              setSchool(v as typeof school);
+            }}
+            options={[
+              ['devices', say.correctTracksOnDevices()],
+              ['edit', say.correctTracksInEdit()],
+            ]}
+          />
+          <Decide trying={trying} find={say.suggestDelaysForAll()} onFind={() => void find()} />
+        </span>
+      }
+    >
+      <p className="quiet">{say.everyDestinationOnOne()}</p>
+      {busy && (
+        <p role="status" className="quiet">
+          {say.calculating()}
+        </p>
+      )}
+      {failed && <p className="fix">{failed}</p>}
+      {found && !busy && <Outcome rig={rig} found={found} listenerName={listenerName} />}
+      <div
+        ref={ref}
+        style={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, gap: 16, marginTop: 10 }}
+      >
+        {charts.map((laid) => (
+          <section key={laid.listenerId} aria-label={listenerName(laid.listenerId)}>
+            <p className="strong">
+              {listenerName(laid.listenerId)}
+              {inEdit.includes(laid.listenerId) && <span className="quiet small"> {say.correctedInEdit()}</span>}
+            </p>
+            <SmallArrivalsChart
+              laid={laid}
+              rig={rig}
+              widthPx={cellPx}
+              label={say.timingAt({ listenerId: listenerName(laid.listenerId) })}
             />
-            <Decide trying={trying} find={say.suggestDelaysForAll()} onFind={() => void find()} />
-          </span>
-        </div>
-        <p className="quiet">{say.everyDestinationOnOne()}</p>
-        {busy && (
-          <p role="status" className="quiet">
-            {say.calculating()}
-          </p>
-        )}
-        {failed && <p className="fix">{failed}</p>}
-        {found && !busy && <Outcome rig={rig} found={found} listenerName={listenerName} />}
-        <div
-          ref={ref}
-          style={{ display: 'grid', gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`, gap: 16, marginTop: 10 }}
-        >
-          {charts.map((laid) => (
-            <section key={laid.listenerId} aria-label={listenerName(laid.listenerId)}>
-              <p className="strong">
-                {listenerName(laid.listenerId)}
-                {inEdit.includes(laid.listenerId) && <span className="quiet small"> {say.correctedInEdit()}</span>}
-              </p>
-              <SmallArrivalsChart
-                laid={laid}
-                rig={rig}
-                widthPx={cellPx}
-                label={say.timingAt({ listenerId: listenerName(laid.listenerId) })}
-              />
-            </section>
-          ))}
-        </div>
-        {trying.changes.length > 0 && <Changes rig={rig} changes={trying.changes} />}
-        <ListeningTable rig={trying.tried} evaluation={trying.shown} />
-        {school === 'edit' && <Slips rig={rig} shown={trying.shown} listenerIds={tracks} listenerName={listenerName} />}
+          </section>
+        ))}
       </div>
-    </main>
+      {trying.changes.length > 0 && <Changes rig={rig} changes={trying.changes} />}
+      <ListeningTable rig={trying.tried} evaluation={trying.shown} />
+      {school === 'edit' && <Slips rig={rig} shown={trying.shown} listenerIds={tracks} listenerName={listenerName} />}
+    </Page>
   );
 }
 

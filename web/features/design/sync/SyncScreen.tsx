@@ -13,7 +13,7 @@ import {
 } from '#core/signal/index.ts';
 import { ArrivalChart, useWidth } from '#web/shared/charts/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, formatSigned, rich, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatSigned, Page, rich, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { common, sync as say, textOf } from '#words/index.ts';
@@ -93,88 +93,87 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const settings = delaySettingsFor(rig, shown, listener.id);
   const tapped = shown.pairs.find((p) => p.listenerId === listener.id && p.sourceId === tappedId);
   return (
-    <main className="frame-page with-card">
-      <div className="page">
-        <div className="spread">
-          <h1>{rich(say.arrivalsAt, { listener: listener.name })}</h1>
-          <span className="row">
-            <Link to="paths">{say.syncTest()}</Link>
-            <Choice
-              label={common.destination()}
-              value={listener.id}
-              onChange={(id) => choose('listener', id)}
-              options={listenerOptions(rig, shown)}
-            />
-            <Choice
-              label={say.tolerance()}
-              value={tolerance.id}
-              onChange={(id) =>
-                dispatch(
-                  applyStep(
-                    { kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } },
-                    say.toleranceWith({ name: textOf(toleranceOf(id as ToleranceId).name) }),
-                  ),
-                )
-              }
-              options={TOLERANCES.map((t) => [
-                t.id,
-                say.toleranceOption({
-                  t: textOf(t.name),
-                  earlyMs: formatSigned(t.earlyMs),
-                  lateMs: formatSigned(t.lateMs),
-                }),
-              ])}
-              {...(listener.toleranceId ? { disabled: say.thisDestinationHasIts() } : {})}
-            />
-          </span>
-        </div>
-        <MomentNote edits="into-all" />
-        <p className="quiet">{rich(say.legend, { source: textOf(tolerance.source) })}</p>
-        <chakra.div ref={ref} marginTop="6px">
-          {here.length > 0 ? (
-            <ArrivalChart
-              rig={tried}
-              pairs={here}
-              before={before}
-              tolerance={tolerance}
-              widthPx={width}
-              tappedId={tappedId}
-              onTap={(id) => choose('source', id)}
-            />
-          ) : (
-            <chakra.p padding="24px 0">{say.noSourceHereHas()}</chakra.p>
-          )}
-        </chakra.div>
-        {silent.some((p) => p.ways.length > 0) && (
-          <p className="quiet small">
-            {say.noVideoToSync({
-              join: silent
-                .filter((p) => p.ways.length > 0)
-                .map((p) =>
-                  say.sourceDelay({
-                    name: sourceIn(rig, p.sourceId).name,
-                    nominal: Math.round(p.ways[0]!.delay.value.nominal),
-                  }),
-                )
-                .join(', '),
-            })}
-          </p>
-        )}
-        {settings.length > 0 && (
-          <DelayTable
+    <Page
+      title={rich(say.arrivalsAt, { listener: listener.name })}
+      actions={
+        <span className="row">
+          <Link to="paths">{say.syncTest()}</Link>
+          <Choice
+            label={common.destination()}
+            value={listener.id}
+            onChange={(id) => choose('listener', id)}
+            options={listenerOptions(rig, shown)}
+          />
+          <Choice
+            label={say.tolerance()}
+            value={tolerance.id}
+            onChange={(id) =>
+              dispatch(
+                applyStep(
+                  { kind: 'set-session', session: { ...rig.session, toleranceId: id as ToleranceId } },
+                  say.toleranceWith({ name: textOf(toleranceOf(id as ToleranceId).name) }),
+                ),
+              )
+            }
+            options={TOLERANCES.map((t) => [
+              t.id,
+              say.toleranceOption({
+                t: textOf(t.name),
+                earlyMs: formatSigned(t.earlyMs),
+                lateMs: formatSigned(t.lateMs),
+              }),
+            ])}
+            {...(listener.toleranceId ? { disabled: say.thisDestinationHasIts() } : {})}
+          />
+        </span>
+      }
+      card={tapped && <PathCard rig={tried} pair={tapped} listenerName={listener.name} tolerance={tolerance} />}
+    >
+      <MomentNote edits="into-all" />
+      <p className="quiet">{rich(say.legend, { source: textOf(tolerance.source) })}</p>
+      <chakra.div ref={ref} marginTop="6px">
+        {here.length > 0 ? (
+          <ArrivalChart
             rig={tried}
-            evaluation={shown}
-            listenerId={listener.id}
-            settings={settings}
-            now={rig}
-            trial={trial}
-            onTry={trying.put}
-          >
-            <Decide trying={trying} find={say.suggestDelays()} onFind={putRight} />
-          </DelayTable>
+            pairs={here}
+            before={before}
+            tolerance={tolerance}
+            widthPx={width}
+            tappedId={tappedId}
+            onTap={(id) => choose('source', id)}
+          />
+        ) : (
+          <chakra.p padding="24px 0">{say.noSourceHereHas()}</chakra.p>
         )}
-      </div>
-      {tapped && <PathCard rig={tried} pair={tapped} listenerName={listener.name} tolerance={tolerance} />}
-    </main>
+      </chakra.div>
+      {silent.some((p) => p.ways.length > 0) && (
+        <p className="quiet small">
+          {say.noVideoToSync({
+            join: silent
+              .filter((p) => p.ways.length > 0)
+              .map((p) =>
+                say.sourceDelay({
+                  name: sourceIn(rig, p.sourceId).name,
+                  nominal: Math.round(p.ways[0]!.delay.value.nominal),
+                }),
+              )
+              .join(', '),
+          })}
+        </p>
+      )}
+      {settings.length > 0 && (
+        <DelayTable
+          rig={tried}
+          evaluation={shown}
+          listenerId={listener.id}
+          settings={settings}
+          now={rig}
+          trial={trial}
+          onTry={trying.put}
+        >
+          <Decide trying={trying} find={say.suggestDelays()} onFind={putRight} />
+        </DelayTable>
+      )}
+    </Page>
   );
 }

@@ -4,7 +4,7 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type Comparison, compareRigs, type Difference } from '#core/routing/variants/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
-import { Choice, figures, Head, rich, StateMark, Table, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, figures, Head, Page, rich, StateMark, Table, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, sayProblem, selectDesk, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, variants as say, textOf } from '#words/index.ts';
 import { FIGURES } from './figures.ts';
@@ -42,38 +42,37 @@ function Variants({ rig }: { rig: Rig }) {
   };
   useKey('v', say.createVariant(), () => void makeVariant(), !making.isLoading);
   return (
-    <main className="frame-page">
-      <div className="page">
-        <div className="spread">
-          <h1>{frame.compare()}</h1>
-          <span className="row">
-            <Choice
-              label={say.compareWith()}
-              value={otherId}
-              options={[['', say.chooseRig()], ...sorted.map((r) => [r.id, r.name] as const)]}
-              onChange={choose}
-            />
-            <Button variant="solid" disabled={making.isLoading} onClick={() => void makeVariant()}>
-              {rich(say.createVariantV, {})}
-            </Button>
-          </span>
-        </div>
-        {problem && (
-          <p className="row" role="alert">
-            <StateMark state="fix" /> {problem}
-          </p>
-        )}
-        {otherId === '' && (
-          <chakra.p className="quiet" marginTop="12px">
-            {say.variantIsCopyThis()}
-          </chakra.p>
-        )}
-        {save === 'offline' && <p className="quiet">{say.serverIsntRespondingOther()}</p>}
-        {otherId !== '' && (
-          <Beside key={otherId} rig={rig} otherId={otherId} onOpen={() => navigate(`/rigs/${otherId}/wire`)} />
-        )}
-      </div>
-    </main>
+    <Page
+      title={frame.compare()}
+      actions={
+        <span className="row">
+          <Choice
+            label={say.compareWith()}
+            value={otherId}
+            options={[['', say.chooseRig()], ...sorted.map((r) => [r.id, r.name] as const)]}
+            onChange={choose}
+          />
+          <Button variant="solid" disabled={making.isLoading} onClick={() => void makeVariant()}>
+            {rich(say.createVariantV, {})}
+          </Button>
+        </span>
+      }
+    >
+      {problem && (
+        <p className="row" role="alert">
+          <StateMark state="fix" /> {problem}
+        </p>
+      )}
+      {otherId === '' && (
+        <chakra.p className="quiet" marginTop="12px">
+          {say.variantIsCopyThis()}
+        </chakra.p>
+      )}
+      {save === 'offline' && <p className="quiet">{say.serverIsntRespondingOther()}</p>}
+      {otherId !== '' && (
+        <Beside key={otherId} rig={rig} otherId={otherId} onOpen={() => navigate(`/rigs/${otherId}/wire`)} />
+      )}
+    </Page>
   );
 }
 

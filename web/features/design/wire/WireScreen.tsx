@@ -5,7 +5,7 @@ import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#c
 import type { Finding } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { LineButton, rich, StateMark, Table, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
+import { LineButton, Page, rich, StateMark, Table, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
 import {
   type Scene,
   selectEvaluation,
@@ -99,78 +99,79 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
   const onPaper = useDeferredValue(drawn);
   const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
   return (
-    <main className={`frame-page ${chosen || tap ? 'with-card' : ''}`}>
-      <div className="page">
-        <div className="spread">
-          <h1>{say.signalMapTitle()}</h1>
-          <span className="row">
-            <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
-              {rich(say.connectP, {})}
-            </Button>
-            <Button onClick={() => setDialog('add')}>{rich(say.addDeviceKeyed, {})}</Button>
-          </span>
-        </div>
-        <MomentNote edits="into-all" />
-        {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
-        {dialog === 'add' && (
-          <AddDialog
-            rig={rig}
-            onClose={() => setDialog(null)}
-            onAdded={() => setDialog(null)}
-            onOther={(way) => setDialog(way)}
-          />
-        )}
-        {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
-        {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
-        {rig.devices.length === 0 && <chakra.p marginTop="12px">{rich(say.noDevicesYetPress, {})}</chakra.p>}
-        {rig.devices.length > 0 && (
-          <LineMapView
+    <Page
+      title={say.signalMapTitle()}
+      actions={
+        <span className="row">
+          <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
+            {rich(say.connectP, {})}
+          </Button>
+          <Button onClick={() => setDialog('add')}>{rich(say.addDeviceKeyed, {})}</Button>
+        </span>
+      }
+      card={
+        tap ? (
+          <TapCard
             rig={scene.rig}
+            plain={rig}
             evaluation={scene.evaluation}
-            findings={findings}
-            chosen={tap ? undefined : chosen}
             tap={tap}
-            onTap={put}
-            onFinding={choose}
-          />
-        )}
-        <h2>
-          <Term id="finding">{common.issues()}</Term>
-        </h2>
-        {findings.length === 0 ? (
-          <p className="row good">
-            <StateMark state="good" /> {say.noIssuesCablesLevels()}
-          </p>
-        ) : (
-          <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
-        )}
-        <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
-        <LinksInside rig={rig} />
-        <Papers {...onPaper} />
-      </div>
-      {tap ? (
-        <TapCard
-          rig={scene.rig}
-          plain={rig}
-          evaluation={scene.evaluation}
-          tap={tap}
-          findings={findings}
-          onFinding={choose}
-          onClose={() => put(null)}
-        />
-      ) : (
-        chosen && (
-          <FindingCard
-            key={chosen.id}
-            rig={rig}
-            evaluation={evaluation}
-            finding={chosen}
             findings={findings}
-            onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
+            onFinding={choose}
+            onClose={() => put(null)}
           />
+        ) : (
+          chosen && (
+            <FindingCard
+              key={chosen.id}
+              rig={rig}
+              evaluation={evaluation}
+              finding={chosen}
+              findings={findings}
+              onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
+            />
+          )
         )
+      }
+    >
+      <MomentNote edits="into-all" />
+      {dialog === 'plug' && <PlugDialog rig={rig} findings={findings} from={tap} onClose={() => setDialog(null)} />}
+      {dialog === 'add' && (
+        <AddDialog
+          rig={rig}
+          onClose={() => setDialog(null)}
+          onAdded={() => setDialog(null)}
+          onOther={(way) => setDialog(way)}
+        />
       )}
-    </main>
+      {dialog === 'many' && <ManyDialog rig={rig} onClose={() => setDialog(null)} />}
+      {dialog === 'named' && <NamedDialog rig={rig} onClose={() => setDialog(null)} />}
+      {rig.devices.length === 0 && <chakra.p marginTop="12px">{rich(say.noDevicesYetPress, {})}</chakra.p>}
+      {rig.devices.length > 0 && (
+        <LineMapView
+          rig={scene.rig}
+          evaluation={scene.evaluation}
+          findings={findings}
+          chosen={tap ? undefined : chosen}
+          tap={tap}
+          onTap={put}
+          onFinding={choose}
+        />
+      )}
+      <h2>
+        <Term id="finding">{common.issues()}</Term>
+      </h2>
+      {findings.length === 0 ? (
+        <p className="row good">
+          <StateMark state="good" /> {say.noIssuesCablesLevels()}
+        </p>
+      ) : (
+        <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
+      )}
+      <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
+      <LinksInside rig={rig} />
+      <Papers {...onPaper} />
+    </Page>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
 import type { RigVersion } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { formatDate } from '#web/shared/parts/index.ts';
+import { formatDate, Page } from '#web/shared/parts/index.ts';
 import {
   api,
   applyStep,
@@ -31,22 +31,19 @@ export function VersionsScreen() {
       ),
     );
   return (
-    <main className="frame-page">
-      <div className="page">
-        <h1>{say.earlierVersions()}</h1>
-        <p className="quiet">{say.everySaveLastDay()}</p>
-        {versions.error && !versions.data && <p role="alert">{sayProblem(versions.error)}</p>}
-        {versions.isLoading && <p className="quiet">{say.readingVersions()}</p>}
-        {versions.data && (
-          <VersionList
-            rigId={rigId}
-            versions={versions.data}
-            presentRevision={revision}
-            present={rig}
-            onBringBack={bringBack}
-          />
-        )}
-      </div>
-    </main>
+    <Page title={say.earlierVersions()}>
+      <p className="quiet">{say.everySaveLastDay()}</p>
+      {versions.error && !versions.data && <p role="alert">{sayProblem(versions.error)}</p>}
+      {versions.isLoading && <p className="quiet">{say.readingVersions()}</p>}
+      {versions.data && (
+        <VersionList
+          rigId={rigId}
+          versions={versions.data}
+          presentRevision={revision}
+          present={rig}
+          onBringBack={bringBack}
+        />
+      )}
+    </Page>
   );
 }

@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router';
 import { budgetsOf, checksOf, type ListId, lastGood } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { runSheet, runToIcs, runToMarkdown } from '#core/output/sheets/index.ts';
-import { BareButton, printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
+import { BareButton, Page, printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
 import { selectRig, selectSession, selectSessions, useAppSelector } from '#web/shared/store/index.ts';
 import { run as say } from '#words/index.ts';
 import { Budgets } from './Budgets.tsx';
@@ -50,30 +50,24 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
   const ticks = (list: ListId) => session?.ticks[list] ?? NO_TICKS;
   const way = WAYS.find(([w]) => w === params.get('way'))?.[0] ?? ('first' as Way);
   return (
-    <main className="frame-page">
-      <div className="page">
-        <div className="spread">
-          <h1>{say.run()}</h1>
-          <SessionBar rig={rig} session={session} />
-        </div>
-        <div className="spread no-print">
-          <nav className="run-parts" aria-label={say.partsDay()}>
-            {views.map(([id, name]) => (
-              <BareButton key={id} aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
-                {name}
-              </BareButton>
-            ))}
-          </nav>
-          {!hand && <TakeAlong rig={rig} way={way} good={good ? rigOf(good) : null} ticks={ticks} />}
-        </div>
-        {view === 'order' && <Order rig={rig} good={good} ticks={ticks} />}
-        {view === 'checks' && <Checks rig={rig} session={session} hand={hand} />}
-        {view === 'budgets' && <Budgets rig={rig} session={session} />}
-        {view === 'phone' && !hand && <OnPhone />}
-        {view === 'during' && <During rig={rig} session={session} hand={hand} />}
-        <p className="quiet small">{say.localElectricalAndVenue()}</p>
+    <Page title={say.run()} actions={<SessionBar rig={rig} session={session} />}>
+      <div className="spread no-print">
+        <nav className="run-parts" aria-label={say.partsDay()}>
+          {views.map(([id, name]) => (
+            <BareButton key={id} aria-current={id === view ? 'page' : undefined} onClick={() => go(id)}>
+              {name}
+            </BareButton>
+          ))}
+        </nav>
+        {!hand && <TakeAlong rig={rig} way={way} good={good ? rigOf(good) : null} ticks={ticks} />}
       </div>
-    </main>
+      {view === 'order' && <Order rig={rig} good={good} ticks={ticks} />}
+      {view === 'checks' && <Checks rig={rig} session={session} hand={hand} />}
+      {view === 'budgets' && <Budgets rig={rig} session={session} />}
+      {view === 'phone' && !hand && <OnPhone />}
+      {view === 'during' && <During rig={rig} session={session} hand={hand} />}
+      <p className="quiet small">{say.localElectricalAndVenue()}</p>
+    </Page>
   );
 }
 

@@ -8,6 +8,7 @@ import {
   BoxFace,
   formatDate,
   LineButton,
+  Page,
   PhotoRow,
   rich,
   Sheet,
@@ -97,35 +98,31 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   const questions = items.filter((i) => i.question).length;
   const asked = all.filter((q) => q.findings.length > 0).length;
   return (
-    <main className={`frame-page ${item ? 'with-card' : ''}`}>
-      <div className="page">
-        <h1>{frame.toDoList()}</h1>
-        <p className="quiet">
-          {items.length === 0
-            ? say.allDoneEverythingThat()
-            : say.counts({ toCheck: asked, toDo: items.length - questions, more: all.length - asked })}
-        </p>
-        {boxes.map((box) => (
-          <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
-            <h2>{deviceName(rig, box.deviceId)}</h2>
-            <Table tight>
-              <tbody>
-                {box.items.map((i) => (
-                  <ItemRow
-                    key={i.id}
-                    rig={rig}
-                    item={i}
-                    chosen={i === item}
-                    onChoose={() => setAt({ id: i.id, index: items.indexOf(i) })}
-                  />
-                ))}
-              </tbody>
-            </Table>
-          </section>
-        ))}
-      </div>
-      {item && <ItemCard rig={rig} item={item} onAnswer={answer} onTick={tick} />}
-    </main>
+    <Page title={frame.toDoList()} card={item && <ItemCard rig={rig} item={item} onAnswer={answer} onTick={tick} />}>
+      <p className="quiet">
+        {items.length === 0
+          ? say.allDoneEverythingThat()
+          : say.counts({ toCheck: asked, toDo: items.length - questions, more: all.length - asked })}
+      </p>
+      {boxes.map((box) => (
+        <section key={box.deviceId} aria-label={deviceName(rig, box.deviceId)}>
+          <h2>{deviceName(rig, box.deviceId)}</h2>
+          <Table tight>
+            <tbody>
+              {box.items.map((i) => (
+                <ItemRow
+                  key={i.id}
+                  rig={rig}
+                  item={i}
+                  chosen={i === item}
+                  onChoose={() => setAt({ id: i.id, index: items.indexOf(i) })}
+                />
+              ))}
+            </tbody>
+          </Table>
+        </section>
+      ))}
+    </Page>
   );
 }
 

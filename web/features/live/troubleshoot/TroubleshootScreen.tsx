@@ -14,7 +14,7 @@ import {
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener, findSource } from '#core/model/rig/index.ts';
-import { LineButton, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
+import { LineButton, Page, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { WorkLine } from '#web/shared/work/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
@@ -45,30 +45,27 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
   const live = entries.filter(isThere);
   useKey('backspace', say.undoLastAnswer(), () => put(entries.slice(0, -1)), entries.length > 0);
   return (
-    <main className="frame-page">
-      <div className="page">
-        <div className="spread">
-          <h1>
-            <Term id="trouble">{frame.troubleshoot()}</Term>
-          </h1>
-          <Button disabled={entries.length === 0} onClick={() => put([])}>
-            {say.startOver()}
-          </Button>
-        </div>
-        {rig.listeners.length === 0 || rig.sources.length === 0 ? (
-          <p className="quiet">{rich(say.addSourcesAndDestinations, {}, `/rigs/${rigId}/plan`)}</p>
-        ) : (
-          <>
-            <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
-            <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
-            {lineup && live.length === 0 && <LikelyHere rig={rig} lineup={lineup} onEntry={(e) => put([e])} />}
-            {lineup && live.length > 0 && (
-              <Search rigId={rigId} rig={rig} lineup={lineup} entries={live} onEntries={put} />
-            )}
-          </>
-        )}
-      </div>
-    </main>
+    <Page
+      title={<Term id="trouble">{frame.troubleshoot()}</Term>}
+      actions={
+        <Button disabled={entries.length === 0} onClick={() => put([])}>
+          {say.startOver()}
+        </Button>
+      }
+    >
+      {rig.listeners.length === 0 || rig.sources.length === 0 ? (
+        <p className="quiet">{rich(say.addSourcesAndDestinations, {}, `/rigs/${rigId}/plan`)}</p>
+      ) : (
+        <>
+          <Complain rig={rig} first={live.length === 0} onEntry={(e) => put([...entries, e])} />
+          <WorkLine task={work.task} onStop={work.stop} onAgain={work.again} />
+          {lineup && live.length === 0 && <LikelyHere rig={rig} lineup={lineup} onEntry={(e) => put([e])} />}
+          {lineup && live.length > 0 && (
+            <Search rigId={rigId} rig={rig} lineup={lineup} entries={live} onEntries={put} />
+          )}
+        </>
+      )}
+    </Page>
   );
 }
 

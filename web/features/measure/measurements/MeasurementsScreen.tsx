@@ -11,6 +11,7 @@ import {
   formatSigned,
   Head,
   hidden,
+  Page,
   rich,
   StateMark,
   Table,
@@ -44,50 +45,45 @@ function Measured({ rigId, rig, scene }: { rigId: string; rig: Rig; scene: Scene
   const outside = standings.filter((s) => s.idle === null && s.figures.some((f) => f.isOutside)).length;
   const idle = standings.filter((s) => s.idle !== null).length;
   return (
-    <main className="frame-page">
-      <div className="page">
-        <h1>{rich(say.measuredFigures, {})}</h1>
-        {standings.length === 0 ? (
+    <Page title={rich(say.measuredFigures, {})}>
+      {standings.length === 0 ? (
+        <p className="quiet">
+          {rich(say.nothingMeasured, {}, `/rigs/${rigId}/bench`)} {rich(say.orAllAtOnce, {}, `/rigs/${rigId}/tap`)}
+        </p>
+      ) : (
+        <>
           <p className="quiet">
-            {rich(say.nothingMeasured, {}, `/rigs/${rigId}/bench`)} {rich(say.orAllAtOnce, {}, `/rigs/${rigId}/tap`)}
+            {say.figuresFromTakes({ count: standings.length })}
+            {outside > 0 && ` ${say.outsideTypical({ count: outside })}`}
+            {idle > 0 && ` ${say.ofRemovedPaths({ count: idle })}`} {say.whatRemovingDoes()}
           </p>
-        ) : (
-          <>
-            <p className="quiet">
-              {say.figuresFromTakes({ count: standings.length })}
-              {outside > 0 && ` ${say.outsideTypical({ count: outside })}`}
-              {idle > 0 && ` ${say.ofRemovedPaths({ count: idle })}`} {say.whatRemovingDoes()}
-            </p>
-            <Table aria-label={say.measuredTable()}>
-              <Head
-                columns={[
-                  say.figure(),
-                  figures(say.measured()),
-                  figures(say.asDrawn()),
-                  say.takenHead(),
-                  hidden(say.whatToDo()),
-                ]}
-              />
-              <tbody>
-                {standings.map((s) => (
-                  <Row
-                    key={s.measurement.id}
-                    rigId={rigId}
-                    scene={scene}
-                    standing={s}
-                    isOpen={openId === s.measurement.id}
-                    onOpen={(open) => setOpenId(open ? s.measurement.id : null)}
-                  />
-                ))}
-              </tbody>
-            </Table>
-          </>
-        )}
-        {inTest > 0 && (
-          <p className="quiet">{rich(say.takeSyncTestAs, { take: inTest }, `/rigs/${rigId}/sync/paths`)}</p>
-        )}
-      </div>
-    </main>
+          <Table aria-label={say.measuredTable()}>
+            <Head
+              columns={[
+                say.figure(),
+                figures(say.measured()),
+                figures(say.asDrawn()),
+                say.takenHead(),
+                hidden(say.whatToDo()),
+              ]}
+            />
+            <tbody>
+              {standings.map((s) => (
+                <Row
+                  key={s.measurement.id}
+                  rigId={rigId}
+                  scene={scene}
+                  standing={s}
+                  isOpen={openId === s.measurement.id}
+                  onOpen={(open) => setOpenId(open ? s.measurement.id : null)}
+                />
+              ))}
+            </tbody>
+          </Table>
+        </>
+      )}
+      {inTest > 0 && <p className="quiet">{rich(say.takeSyncTestAs, { take: inTest }, `/rigs/${rigId}/sync/paths`)}</p>}
+    </Page>
   );
 }
 
