@@ -1,8 +1,7 @@
 // The language is chosen first: modules that come after it make tables of words when they are loaded.
 import './app/language.ts';
 import '@fontsource-variable/sofia-sans';
-import './app/tokens.css';
-import './app/sheet.css';
+import './app/styles.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import createCache from '@emotion/cache';
 import { CacheProvider } from '@emotion/react';

@@ -58,6 +58,7 @@ export const FIGURES: readonly FigureLine[] = [
     id: 'price',
     name: say.costEverythingEurosTypical(),
     value: (f) => f.priceEur[0] + f.priceEur[1],
-    say: (f) => say.to({ n0: formatNumber(f.priceEur[0]), n1: formatNumber(f.priceEur[1]) }),
+    say: ({ priceEur: [low, high] }) =>
+      low === high ? formatNumber(low) : say.to({ n0: formatNumber(low), n1: formatNumber(high) }),
   },
 ];
