@@ -4,7 +4,6 @@ import { message } from '../message.ts';
 export const join = {
   syncedTakes: message('Synced takes'),
   selectTwoTakesOr: message('Select two takes or more in Measure.'),
-  opening: message('Opening'),
   takeAlignedByContent: message(
     '{take, plural, one {# take} other {# takes}}, aligned by content. Takes that don’t overlap are placed through ones that do.',
     { take: 'count' },

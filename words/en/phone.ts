@@ -14,7 +14,6 @@ export const phone = {
   nothingToDo: message('Nothing to do.'),
   doneAndSentTo: message('Done, and sent to the computer.'),
   done: message('Done'),
-  sending: message('Sending {file}…', { file: 'name' }),
   isInMeasureOn: message('{file} is in Measure on the computer.', { file: 'name' }),
   sendTakeToMeasure: message('Send a take to Measure'),
   recordWithYourPhones: message(

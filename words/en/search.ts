@@ -20,7 +20,6 @@ export const search = {
   device: message('{type}, on the map', { type: 'name' }),
   issue: message('Issue'),
   action: message('Action, key {key}', { key: 'text' }),
-  term: message('Term'),
   otherNames: message('Also called: {names}', { names: 'text' }),
   back: message('Back to the search'),
   rigs: message('Rigs'),

@@ -12,7 +12,6 @@ export const slate = {
   videoLength: message('Video length'),
   video: message('Video'),
   audioOnlyWav: message('Audio only, WAV'),
-  writing: message('Writing'),
   syncSlate: message('Sync slate {n1}', { n1: 'text' }),
   fps: message('{rate} fps', { rate: 'text' }),
   yourBrowserBlockedAudio: message('Your browser blocked audio. Press Start again, or use the files below.'),

@@ -7,7 +7,6 @@ export const store = {
     message: 'text',
   }),
   serverSentUnreadableReply: message('The server sent an unreadable reply. Reload the page.'),
-  serverIsntResponding: message('The server isn’t responding. Nothing changed: choose the archive again.'),
   archiveWasNotImported: message('The archive was not imported. Choose it again.'),
   undone: message('Undone: {s}', { s: 'name' }),
   serverRefusedThisFile: message('The server refused this file. Choose it again.'),

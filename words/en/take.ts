@@ -3,7 +3,6 @@ import { message } from '../message.ts';
 /** Takes: what every view of one shares, and how it is saved. */
 export const take = {
   correctedWav: message('Corrected WAV'),
-  writing: message('Writing'),
   slipListFile: message('slip list.{ending}', { ending: 'text' }),
   tableCsv: message('Table, CSV'),
   timelineOtio: message('Timeline, OTIO'),
@@ -20,7 +19,6 @@ export const take = {
   opening: message('Opening…'),
   oneTheseTakesWasnt: message('One of these takes wasn’t saved. '),
   backToMeasure: message('Back to Measure'),
-  startOver: message('Start over'),
   streamToLufs: message('Stream, −16 to −14 LUFS'),
   speechStereoLufs: message('Speech, stereo, −16 LUFS'),
   speechMonoLufs: message('Speech, mono, −19 LUFS'),

@@ -3,9 +3,7 @@ import { message } from '../message.ts';
 /** Measure: takes, their marks, what they say of the rig, their loudness and faults. */
 export const takes = {
   openTake: message('Open a take'),
-  takes: message('Takes'),
   itWasNotSaved: message('{why} It was not saved.', { why: 'text' }),
-  sending: message('Sending {sending}', { sending: 'name' }),
   takeFile: message('Take file'),
   takeWasntSavedChoose: message('A take wasn’t saved. Choose its file again.'),
   dropTakeHereWav: message(
@@ -218,7 +216,6 @@ export const takes = {
   measuredOf: message('{take}, measured', { take: 'name' }),
   loudnessAndFaults: message('{name}Loudness and faults', { name: 'text' }),
   target: message('Target'),
-  measuring: message('Measuring: {n100}%', { n100: 'text' }),
   spectrumInThirdOctaves: message('Spectrum, in third octaves'),
   averageSpectrumDbfsBy: message('Average <spectrum>spectrum</spectrum>, dBFS by Hz.'),
   spectrum: message('Spectrum of {take}{c}', { take: 'name', c: 'text' }),
@@ -264,7 +261,6 @@ export const takes = {
   markFlashAt: message('Mark a flash at'),
   flashAt: message('Flash at'),
   compareWith: message('Compare with:'),
-  progress: message('Progress'),
   flashesAnd: message('{flashes, plural, one {# flash} other {# flashes}} and ', { flashes: 'count' }),
   clapFound: message('{and}{clap, plural, one {# clap} other {# claps}} found.', { and: 'text', clap: 'count' }),
   thisTakeHasNo: message('This take has no audio, so nothing can be heard or compared. Record it again with audio on.'),
@@ -281,7 +277,6 @@ export const takes = {
   usingMyVersion: message('Use my version'),
   scanWholeVideo: message('Scan the whole video'),
   removeFromPage: message('Remove from page'),
-  opening: message('Opening'),
   humHz: message('Hum, 50 Hz'),
   humHzTitle: message('Hum, 60 Hz'),
   hiss: message('Hiss'),

@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { SLATE_RATES } from '#core/desk-tests/slates/index.ts';
 import type { MadeFile, Progress, SlateFilm } from '#web/shared/workers/index.ts';
 import { show } from '#web/web.testkit.tsx';
-import { slate as say } from '#words/index.ts';
+import { slate as say, work as working } from '#words/index.ts';
 import { SlateFiles } from './SlateFiles.tsx';
 
 const work = vi.hoisted(() => ({
@@ -41,7 +41,9 @@ describe('a slate as a file', () => {
     // Whole loops only: the film may be played over and over.
     expect(work.asked[0]!.film.seconds).toBeCloseTo(4 * 16.016, 6);
     act(() => work.asked[0]!.progress({ what: 'writing', done: 0.25 }));
-    expect(screen.getByRole('progressbar', { name: say.writing() }).getAttribute('aria-valuenow')).toBe('0.25');
+    expect(screen.getByRole('progressbar', { name: working.stages.writing() }).getAttribute('aria-valuenow')).toBe(
+      '0.25',
+    );
     await act(async () => work.answer!.done({ blob: new Blob(['x'.repeat(1000)]), ending: 'webm' }));
     expect(screen.getByRole('status').textContent).toMatch(/sync slate/);
   });
