@@ -44,7 +44,7 @@ export function NumberInput({
     if (valid && text.trim() !== now) onValue(empty ? undefined : typed);
   };
   return (
-    <Field.Root invalid={!valid} display="inline-flex" width="auto" {...(id && { ids: { control: id } })}>
+    <Field.Root invalid={!valid} role="presentation" display="inline-flex" width="auto" {...(id && { id })}>
       <Input
         aria-label={label}
         title={label}

@@ -30,7 +30,9 @@ it('a number that is out of its range is said beside it, and taken by nobody', a
 
 it('where any will do, what is none is said', async () => {
   const user = userEvent.setup();
-  show(<NumberInput label="Low" value={1} onValue={() => undefined} />);
+  show(<NumberInput id="low" label="Low" value={1} onValue={() => undefined} />);
+  // A key may go to it by its id.
+  expect(document.getElementById('low')).toBe(screen.getByLabelText('Low'));
   await user.type(screen.getByLabelText('Low'), 'x');
   expect(screen.getByText(say.aNumber())).toBeTruthy();
 });
