@@ -60,7 +60,7 @@ const around = {
   'web/shared/parts': ['core', 'api', 'words'], // controls, keys, how figures are written
   'web/shared/store': ['core', 'api', 'words'],
   'web/shared/workers': ['core', 'words'],
-  'web/shared/work': ['core', 'words', 'web/shared/parts', 'web/shared/workers'], // jobs beside the page, in one queue
+  'web/shared/jobs': ['core', 'words', 'web/shared/parts', 'web/shared/workers'], // jobs beside the page, in one queue
   'web/shared/moment': ['core', 'words', 'web/shared/store'],
   'web/shared/trial': ['core', 'words', 'web/shared/parts', 'web/shared/store'],
   'web/shared/players': ['core', 'words'],
@@ -73,7 +73,7 @@ const around = {
     'web/shared/parts',
     'web/shared/store',
     'web/shared/workers',
-    'web/shared/work',
+    'web/shared/jobs',
   ],
   'web/features': ['core', 'api', 'words', 'web/shared'],
   'web/app': ['core', 'api', 'words', 'web/shared', 'web/features'],

@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
+import { InBackground } from '#web/shared/jobs/index.ts';
 import { KeysProvider, useKey } from '#web/shared/parts/index.ts';
-import { InBackground } from '#web/shared/work/index.ts';
 import { search as find, frame } from '#words/index.ts';
 
 /** What every page has: the keys, and their list under `?`. */

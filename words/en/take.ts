@@ -16,6 +16,9 @@ export const take = {
   sAfterItsStart: message('s after its start'),
   measuringWithoutRig: message('Measuring without a rig.'),
   openRigToAdd: message('<a>Open a rig</a> to add what you measure to it.'),
+  uploadInterrupted: message(
+    'Not saved yet: the server isn’t responding. Start again when it’s back; the upload continues where it stopped.',
+  ),
   opening: message('Opening…'),
   oneTheseTakesWasnt: message('One of these takes wasn’t saved. '),
   backToMeasure: message('Back to Measure'),

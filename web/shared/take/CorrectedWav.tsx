@@ -1,7 +1,7 @@
 import { Button } from '@chakra-ui/react';
 import type { Stretch } from '#core/audio/measure/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import { saveBlob } from '#web/shared/parts/index.ts';
-import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { correctTake } from '#web/shared/workers/index.ts';
 import { take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';

@@ -1,7 +1,8 @@
 import { useCallback } from 'react';
 import type { TakeRecord } from '#api/index.ts';
-import { forgetUpload, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
-import { queue } from '#web/shared/work/index.ts';
+import { queue } from '#web/shared/jobs/index.ts';
+import { forgetUpload, isOffline, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
+import { take as say } from '#words/index.ts';
 
 /**
  * Sends a take to the server, whichever page one looks at meanwhile.
@@ -20,7 +21,7 @@ export function useSendTake(): (id: string, file: File) => Promise<TakeRecord | 
           onProgress(0);
           const request = dispatch(uploads.endpoints.sendTake.initiate({ id, file, name: file.name, onProgress }));
           const result = request.unwrap().catch((error: unknown) => {
-            throw new Error(sayProblem(error));
+            throw new Error(isOffline(error) ? say.uploadInterrupted() : sayProblem(error));
           });
           return { result, stop: request.abort };
         },

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import { useWork, type Work } from '#web/shared/work/index.ts';
+import { useWork, type Work } from '#web/shared/jobs/index.ts';
 import { openSoundDesk, type SoundDesk, type TakeFacts } from '#web/shared/workers/index.ts';
 import { take as say } from '#words/index.ts';
 import { sourceOf } from './files.ts';

@@ -4,7 +4,7 @@ import { SaidError } from '#core/base/said/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
 import { saveAs } from '#web/shared/parts/index.ts';
-import { api, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
+import { api, isOffline, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
 import { rigs } from '#words/index.ts';
 
 interface Notice {
@@ -83,7 +83,7 @@ export function useRigActions() {
               says: rigs.archiveRestored({ rig: back.name, takes: back.takes }),
             };
           } catch (error) {
-            return { state: 'fix', says: sayProblem(error) };
+            return { state: 'fix', says: isOffline(error) ? rigs.serverIsntResponding() : sayProblem(error) };
           } finally {
             setSent(null);
           }

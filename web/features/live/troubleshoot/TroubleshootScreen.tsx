@@ -14,9 +14,9 @@ import {
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener, findSource } from '#core/model/rig/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import { LineButton, Page, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
 import { keepEntries, readEntries } from './entries.ts';

@@ -1,6 +1,6 @@
 import type { Lineup } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { useJob } from '#web/shared/work/index.ts';
+import { useJob } from '#web/shared/jobs/index.ts';
 import { lineUpFaults } from '#web/shared/workers/index.ts';
 import { troubleshoot as say } from '#words/index.ts';
 

@@ -14,6 +14,7 @@ import {
   roundsFor,
 } from '#core/audio/blind-test/index.ts';
 import type { SoundPair } from '#core/audio/mix/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import { SwitchBar } from '#web/shared/listen/index.ts';
 import {
   figures,
@@ -28,7 +29,6 @@ import {
 } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { readTreatment, type TakeAtHand, TakeGate, TakePage, useSound, useTakeNotes } from '#web/shared/take/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { common, blindTest as say } from '#words/index.ts';
 import { sayResult, sayRounds } from './say.ts';
 

@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import { type Joined, stretchOfJoined } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
 import { TimelineChart, useWidth } from '#web/shared/charts/index.ts';
+import { useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import {
   figures,
   formatClock,
@@ -18,7 +19,6 @@ import {
 } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { CorrectedWav, SlipExports, sourceOf, type TakeAtHand, TakeGate, TakePage } from '#web/shared/take/index.ts';
-import { useWork, WorkLine } from '#web/shared/work/index.ts';
 import { type JoinedTakes, joinAll, type Progress } from '#web/shared/workers/index.ts';
 import { common, join as say } from '#words/index.ts';
 import { slipsOfGroup } from './slips.ts';

@@ -1,9 +1,9 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import { hueOf, Term } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { keepForTakes, readForTakes, type TakeAtHand, TakeGate, TakePage, useSound } from '#web/shared/take/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { mix as say } from '#words/index.ts';
 import { Laid } from './Laid.tsx';
 import { firstSetup, MixSetup, sourceOfTrack } from './setup.ts';

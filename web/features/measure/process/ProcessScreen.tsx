@@ -4,6 +4,7 @@ import { useNavigate, useParams } from 'react-router';
 import { responseDb, staticGainDb, type Treatment, treatmentSections } from '#core/audio/process/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { layoutResponse, layoutStatic, SmallCurve, TakenChart, useWidth } from '#web/shared/charts/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import { evenGains, type ReceivedPath, SwitchBar } from '#web/shared/listen/index.ts';
 import { formatClock, formatNumber, rich, Term, useKey } from '#web/shared/parts/index.ts';
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
@@ -16,7 +17,6 @@ import {
   TakePage,
   useSound,
 } from '#web/shared/take/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import type { TriedStretch, TriedTreatment } from '#web/shared/workers/index.ts';
 import { process as say } from '#words/index.ts';
 import { Figures } from './Figures.tsx';

@@ -2,8 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
 import { type Slate, secondsALoop } from '#core/desk-tests/slates/index.ts';
 import { rateName } from '#core/model/units/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import { Choice, formatNumber, saveBlob } from '#web/shared/parts/index.ts';
-import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { makeSlate } from '#web/shared/workers/index.ts';
 import { slate as say } from '#words/index.ts';
 

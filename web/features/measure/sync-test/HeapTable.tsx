@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import {
   Choice,
   decimalsFor,
@@ -13,7 +14,6 @@ import {
   NumberInput,
   Table,
 } from '#web/shared/parts/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { common, syncTest as say } from '#words/index.ts';
 import { keepSourceOfSlate, type SortedTake, settingsOfPair, sortTake } from './sort.ts';
 import type { Heap, HeapItem } from './useHeap.ts';

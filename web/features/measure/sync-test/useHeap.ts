@@ -1,7 +1,7 @@
 import { useState } from 'react';
+import { type Task, useWorkList } from '#web/shared/jobs/index.ts';
 import { newId } from '#web/shared/store/index.ts';
 import { notesFrom, offsetOf, rememberFile, sourceOf, type TakeOffset, useSendTake } from '#web/shared/take/index.ts';
-import { type Task, useWorkList } from '#web/shared/work/index.ts';
 import { lookAtTake, type Progress, type TakeLook } from '#web/shared/workers/index.ts';
 import { syncTest as say } from '#words/index.ts';
 

@@ -3,6 +3,7 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { driftMs, rate } from '#core/model/units/index.ts';
 import { type Evaluation, type State, toleranceOf } from '#core/signal/index.ts';
 import { DriftChart, useWidth } from '#web/shared/charts/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import {
   decimalsFor,
   figures,
@@ -18,7 +19,6 @@ import {
   Term,
 } from '#web/shared/parts/index.ts';
 import { offsetOf } from '#web/shared/take/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { common, takes as say, textOf } from '#words/index.ts';
 import { SlipListRow } from './SlipList.tsx';
 import type { Comparison } from './useComparison.ts';

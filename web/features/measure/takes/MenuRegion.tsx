@@ -1,8 +1,8 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import { Details, formatClock, formatNumber, NumberInput, rich } from '#web/shared/parts/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
-import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { framesBetween, matchMenu, type Region, type SmallFrame } from '#web/shared/workers/index.ts';
 import { takes as say } from '#words/index.ts';
 import { notesWithClicks } from './marks.ts';

@@ -12,9 +12,9 @@ import {
   wholeView,
   zoomAbout,
 } from '#web/shared/charts/index.ts';
+import { failureOf, WorkLine } from '#web/shared/jobs/index.ts';
 import { formatNumber, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
 import { MAX_FLASHES, offsetOf } from '#web/shared/take/index.ts';
-import { failureOf, WorkLine } from '#web/shared/work/index.ts';
 import { takes as say } from '#words/index.ts';
 import { Findings } from './Findings.tsx';
 import { FrameStrip } from './FrameStrip.tsx';

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Spectrogram } from '#core/audio/measure/index.ts';
 import { type LaneView, SpectrogramChart } from '#web/shared/charts/index.ts';
+import { WorkLine } from '#web/shared/jobs/index.ts';
 import { useSound } from '#web/shared/take/index.ts';
-import { WorkLine } from '#web/shared/work/index.ts';
 import { takes as say } from '#words/index.ts';
 import type { BenchTake } from './useTake.ts';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Offset } from '#core/audio/measure/index.ts';
 import { rate } from '#core/model/units/index.ts';
-import { someWork } from '#web/shared/work/work.testkit.ts';
+import { someWork } from '#web/shared/jobs/jobs.testkit.ts';
 import { restingTake } from './bench.testkit.ts';
 import { slipsOf } from './SlipList.tsx';
 

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Apart, Offset } from '#core/audio/measure/index.ts';
+import { useWork, type Work } from '#web/shared/jobs/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
-import { useWork, type Work } from '#web/shared/work/index.ts';
 import { compareTakes, followTakes } from '#web/shared/workers/index.ts';
 
 /** Alignment of a take with the first one on Measure. */

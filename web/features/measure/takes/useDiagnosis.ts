@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Diagnosis } from '#core/audio/measure/index.ts';
+import { useWork, type Work } from '#web/shared/jobs/index.ts';
 import { sourceOf } from '#web/shared/take/index.ts';
-import { useWork, type Work } from '#web/shared/work/index.ts';
 import { diagnoseTake, type Progress } from '#web/shared/workers/index.ts';
 
 export interface Diagnosed {

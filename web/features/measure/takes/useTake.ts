@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { TakeRecord } from '#api/index.ts';
+import { type Task, useWork } from '#web/shared/jobs/index.ts';
 import { type KeptNotes, sourceOf, useTakeNotes } from '#web/shared/take/index.ts';
-import { type Task, useWork } from '#web/shared/work/index.ts';
 import { lookAtTake, type TakeLook } from '#web/shared/workers/index.ts';
 import { notesAfter } from './marks.ts';
 

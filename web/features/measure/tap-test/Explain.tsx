@@ -10,9 +10,9 @@ import {
   sayDisagreement,
 } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import { Details, formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
-import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { explainTap } from '#web/shared/workers/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
 import type { Tap } from './useTap.ts';

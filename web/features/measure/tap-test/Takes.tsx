@@ -1,6 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
+import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import {
   Choice,
   FileInput,
@@ -11,7 +12,6 @@ import {
   useFileDrop,
   useKey,
 } from '#web/shared/parts/index.ts';
-import { isUnderWay, useWork, WorkLine } from '#web/shared/work/index.ts';
 import { hideFaultFor, type Job } from '#web/shared/workers/index.ts';
 import { common, tapTest as say } from '#words/index.ts';
 import type { KeptTake } from './kept.ts';

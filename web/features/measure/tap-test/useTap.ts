@@ -3,9 +3,9 @@ import { gateOf, namedIn, type Player, playersOf, type TakeRead, whoseTake } fro
 import { SHORTEST_S, type TapReading } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { listenerIn } from '#core/model/rig/index.ts';
+import { useWorkList, type WorkList } from '#web/shared/jobs/index.ts';
 import { newId } from '#web/shared/store/index.ts';
 import { rememberFile, sourceOf, useSendTake } from '#web/shared/take/index.ts';
-import { useWorkList, type WorkList } from '#web/shared/work/index.ts';
 import { type Job, readTapTake, type TrackTapped, tapStandIn } from '#web/shared/workers/index.ts';
 import { tapTest as say } from '#words/index.ts';
 import { type KeptTake, type KeptTap, keepTap, NO_TAP, readTap } from './kept.ts';

@@ -4,12 +4,12 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Job, Progress } from '#web/shared/workers/index.ts';
 import { show } from '#web/web.testkit.tsx';
 import { common, work as say } from '#words/index.ts';
+import { aTask } from './jobs.testkit.ts';
 import { type Asked, makeQueue, queue } from './queue.ts';
 import { useJob } from './useJob.ts';
 import { useWork, useWorkList } from './useWork.ts';
 import { WorkBar } from './WorkBar.tsx';
 import { WorkLine } from './WorkLine.tsx';
-import { aTask } from './work.testkit.ts';
 
 /** A job that is answered by hand. */
 function byHand<T>() {
