@@ -1,5 +1,5 @@
 export { check, checkBy, fixesOf, RULES } from './check.ts';
-export type { Finding, Fix, Severity } from './finding.ts';
+export type { Finding, Fix, Severity, Stage } from './finding.ts';
 export { gearFaults, readGear } from './gear.ts';
 export {
   chainOf,

@@ -43,17 +43,6 @@ export const parts = {
   }),
   on: message('on'),
   off: message('off'),
-  settingTask: message('{settingId}: {value} → {now}{unit}', {
-    settingId: 'text',
-    value: 'text',
-    now: 'text',
-    unit: 'text',
-  }),
-  unplugCableFrom: message('Unplug the cable from {from}', { from: 'text' }),
-  cableThatNoLonger: message('A cable that no longer exists'),
-  socketPair: message('{from} → {to}', { from: 'text', to: 'text' }),
-  changeCableM: message('Change the cable {way}: {lengthM} m', { way: 'text', lengthM: 'text' }),
-  connectMCable: message('Connect {way} ({lengthM} m cable)', { way: 'text', lengthM: 'text' }),
   shown: message('{length} of {length2} shown.', { length: 'text', length2: 'text' }),
   showMore: message('Show more'),
 };

@@ -16,4 +16,4 @@ export {
   type Tick,
   type Ticks,
 } from './session.ts';
-export { CAUTIONS, type Step } from './step.ts';
+export { CAUTIONS, type Caution, type Step } from './step.ts';

@@ -28,6 +28,7 @@ export {
   usbMeets,
   usbRoleOf,
 } from './capabilities.ts';
+export { type Carried, carryOut, type Verb } from './carry-out.ts';
 export { catalogue } from './catalogue/index.ts';
 export { purposesOf, typesWithPurpose } from './catalogue/purposes.ts';
 export { type Controls, controlsOf } from './controls.ts';
@@ -99,6 +100,8 @@ export {
   type Photo,
   type PlanCell,
   type PortRef,
+  READY_LEVELS,
+  type ReadyLevel,
   RIG_VERSION,
   type Rig,
   RigDocument,

@@ -161,6 +161,10 @@ export const Moment = z.strictObject({
 });
 export type Moment = z.infer<typeof Moment>;
 
+/** How far a rig has to be before it is called ready, each with all before it. */
+export const READY_LEVELS = ['drawn', 'confirmed', 'measured', 'rehearsed'] as const;
+export type ReadyLevel = (typeof READY_LEVELS)[number];
+
 const Session = z.strictObject({
   frameRate: z.strictObject({ num: z.int().min(1).max(1_000_000), den: z.int().min(1).max(10_000) }),
   sampleRateHz: z.int().min(8000).max(384_000),
@@ -180,6 +184,8 @@ const Session = z.strictObject({
   budgetEur: z.number().min(0).max(1_000_000).optional(),
   /** What the plain rig is called among the moments. */
   plainMoment: Name.optional(),
+  /** What ready means for it. */
+  ready: z.enum(READY_LEVELS).optional(),
 });
 export type Session = z.infer<typeof Session>;
 

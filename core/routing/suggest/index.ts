@@ -10,7 +10,7 @@ export {
 export { type Clash, clashesOf } from './clashes.ts';
 export { aimOf, type GainsFound, ladderFor, setTheGains } from './gains.ts';
 export { allMutes, type MuteChoice, type MuteSeen, mutesFor, mutesOn } from './mutes.ts';
-export { type Cost, type CostKind, totalOf } from './price.ts';
+export { type Cost, type CostKind, priceOfOutcome, totalOf } from './price.ts';
 export { programsOver } from './program.ts';
 
 export { type Left, type MadeSo, solveRouting } from './solve-routing.ts';

@@ -1,7 +1,8 @@
 import { Button } from '@chakra-ui/react';
+import type { Verb } from '#core/model/rig/index.ts';
 import { common } from '#words/index.ts';
 import { useKey } from './keys.tsx';
-import { explainOnce, type Verb } from './verb-effect.ts';
+import { explainOnce } from './verb-effect.ts';
 
 interface Props {
   readonly onVerb: (verb: Verb) => void;

@@ -1,7 +1,5 @@
 import { useSyncExternalStore } from 'react';
-
-/** What is said of a change: it is so at the desk already, or it is still to be done there. */
-export type Verb = 'done' | 'to-do';
+import type { Verb } from '#core/model/rig/index.ts';
 
 /** Kept in this browser for each verb whose effect was shown. */
 const keyOf = (verb: Verb): string => `mellow-explained-${verb}`;

@@ -8,9 +8,10 @@ import {
   settingKey,
   type Trial,
   tryOn,
+  type Verb,
 } from '#core/model/rig/index.ts';
 import { type Evaluation, evaluate } from '#core/signal/index.ts';
-import { useKey, type Verb } from '#web/shared/parts/index.ts';
+import { useKey } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common } from '#words/index.ts';
 

@@ -2,6 +2,7 @@ import { exchange } from './exchange.ts';
 import { intake } from './intake.ts';
 import { measure } from './measure.ts';
 import { mix } from './mix.ts';
+import { next } from './next.ts';
 import { picture } from './picture.ts';
 import { plan } from './plan.ts';
 import { plug } from './plug.ts';
@@ -26,6 +27,7 @@ export const core = {
   intake,
   measure,
   mix,
+  next,
   paths,
   picture,
   plan,

@@ -1,8 +1,8 @@
 import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { addTasks, markDone, type Rig, type SettingChange } from '#core/model/rig/index.ts';
+import { addTasks, markDone, type Rig, type SettingChange, type Verb } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, openChannels } from '#core/signal/index.ts';
-import { formatNumber, Table, Term, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { formatNumber, Table, Term, TwoVerbs } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { level as say } from '#words/index.ts';
 import { portName } from './names.ts';

@@ -17,9 +17,10 @@ import {
   sayValue,
   settingOf,
   unitOf,
+  type Verb,
 } from '#core/model/rig/index.ts';
 import { deviceName, type Evaluation, type Passage, type ReceivedPath, throughBox } from '#core/signal/index.ts';
-import { Choice, formatNumber, Table, Term, useSteady, type Verb } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, Table, Term, useSteady } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, route as say, textOf } from '#words/index.ts';
 import { SoundDevices } from './SoundDevices.tsx';

@@ -9,10 +9,11 @@ import {
   type Rig,
   settingKey,
   settingOf,
+  type Verb,
 } from '#core/model/rig/index.ts';
 import { allMutes, type MuteChoice, type MuteSeen, mutesFor } from '#core/routing/suggest/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { Choice, rich, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { Choice, rich, TwoVerbs } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { route as say } from '#words/index.ts';
 

@@ -13,6 +13,7 @@ import {
   sayValue,
   settingKey,
   sourceIn,
+  type Verb,
 } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import {
@@ -38,7 +39,6 @@ import {
   Table,
   Term,
   TwoVerbs,
-  type Verb,
   WANTS,
   Why,
 } from '#web/shared/parts/index.ts';

@@ -1,9 +1,17 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { endName, findListener, findSource, findTypes, type Rig, settingKey } from '#core/model/rig/index.ts';
+import {
+  endName,
+  findListener,
+  findSource,
+  findTypes,
+  type Rig,
+  settingKey,
+  type Verb,
+} from '#core/model/rig/index.ts';
 import type { Bridge, Whole } from '#core/routing/plan/index.ts';
 import type { Clash, Left, Wrong } from '#core/routing/suggest/index.ts';
 import { deviceName, sayBreak } from '#core/signal/index.ts';
-import { Details, formatNumber, rich, StateMark, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { Details, formatNumber, rich, StateMark, Table, TwoVerbs } from '#web/shared/parts/index.ts';
 import { common, route as say } from '#words/index.ts';
 import { costLines, sayChange, sayPoints } from './costs.ts';
 

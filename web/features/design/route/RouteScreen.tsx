@@ -9,13 +9,14 @@ import {
   markDone,
   type PlanCell,
   type Rig,
+  type Verb,
 } from '#core/model/rig/index.ts';
 import { type Bridge, planEdit, proposePlan } from '#core/routing/plan/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/shared/listen/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, Page, type Place, rich, useKey, useKeyHint, type Verb, wantOf } from '#web/shared/parts/index.ts';
+import { Choice, Page, type Place, rich, useKey, useKeyHint, wantOf } from '#web/shared/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/shared/store/index.ts';
 import { plan, route as say } from '#words/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';

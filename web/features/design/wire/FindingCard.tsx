@@ -1,18 +1,9 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useState } from 'react';
-import {
-  addTasks,
-  atMoment,
-  type Edit,
-  editInMoment,
-  findDevice,
-  findTypes,
-  markDone,
-  type Rig,
-} from '#core/model/rig/index.ts';
+import { carryOut, findDevice, findTypes, markDone, type Rig, type Verb } from '#core/model/rig/index.ts';
 import { type Answer, askedBy, type Finding, type Question } from '#core/rules/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, formatDate, StateMark, TwoVerbs, useKey, type Verb } from '#web/shared/parts/index.ts';
+import { BoxFace, formatDate, StateMark, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
@@ -31,13 +22,9 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   const dispatch = useAppDispatch();
   const tried = useTriedFixes(rig, evaluation, finding, findings);
   const fixes = tried ?? [];
-  const carryOut = (fix: TriedFix, verb: Verb) => {
-    const brought = fix.first?.kind === 'add-device' ? fix.first.device.id : undefined;
-    const there = atMoment(rig, finding.momentId);
-    const done =
-      verb === 'done' ? markDone(there, fix.changes) : addTasks(there, fix.changes, new Date().toISOString(), brought);
-    const edit: Edit = { kind: 'batch', edits: [...(fix.first ? [fix.first] : []), done] };
-    dispatch(applyStep(editInMoment(rig, finding.momentId, edit), textOf(fix.label), 'fix'));
+  const choose = (fix: TriedFix, verb: Verb) => {
+    const edit = carryOut(rig, { ...fix, momentId: finding.momentId }, verb, new Date().toISOString());
+    dispatch(applyStep(edit, textOf(fix.label), 'fix'));
   };
   const [question] = askedBy(rig, [finding]);
   const answer = (given: Answer | undefined) => {
@@ -116,7 +103,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
             <TwoVerbs
               of={textOf(fix.label)}
               isKeyed={i === 0 && asDrawn === undefined}
-              onVerb={(verb) => carryOut(fix, verb)}
+              onVerb={(verb) => choose(fix, verb)}
             />
           </chakra.p>
         </chakra.div>

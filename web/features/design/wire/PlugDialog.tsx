@@ -1,7 +1,16 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { connectorOf } from '#core/model/plug/index.ts';
-import { addTasks, deviceIn, type Edit, findTypes, markDone, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import {
+  addTasks,
+  deviceIn,
+  type Edit,
+  findTypes,
+  markDone,
+  type PortRef,
+  type Rig,
+  type Verb,
+} from '#core/model/rig/index.ts';
 import {
   effectOf,
   type Offer,
@@ -15,7 +24,7 @@ import {
 } from '#core/routing/wiring/index.ts';
 import { type Finding, limitFor } from '#core/rules/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { formatNumber, Pick, Sheet, StateMark, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { formatNumber, Pick, Sheet, StateMark, TwoVerbs } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, feetBeside, lengthMOf, wire as say, textOf } from '#words/index.ts';
 

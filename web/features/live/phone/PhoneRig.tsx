@@ -1,10 +1,11 @@
 import { Button } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import { placeOfTask, sayTask } from '#core/live/next/index.ts';
 import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { deviceName, isTooLarge } from '#core/signal/index.ts';
 import { RunScreen } from '#web/features/live/run/index.ts';
-import { FileInput, placeOfTask, StateMark, sayTask } from '#web/shared/parts/index.ts';
+import { FileInput, StateMark } from '#web/shared/parts/index.ts';
 import {
   api,
   isOffline,
@@ -20,7 +21,7 @@ import {
   useJournal,
 } from '#web/shared/store/index.ts';
 import { useSendTake } from '#web/shared/take/index.ts';
-import { common, phone as say } from '#words/index.ts';
+import { common, phone as say, textOf } from '#words/index.ts';
 import { PhoneTunes } from './PhoneTunes.tsx';
 
 const LOOK_EVERY_MS = 15_000;
@@ -109,7 +110,8 @@ function ToDo({ rig }: { rig: Rig }) {
           return (
             <li key={task.id} className={done ? 'quiet' : ''}>
               <p>
-                <span className="strong">{deviceName(rig, placeOfTask(rig, task).deviceId)}</span>: {sayTask(rig, task)}
+                <span className="strong">{deviceName(rig, placeOfTask(rig, task).deviceId)}</span>:{' '}
+                {textOf(sayTask(rig, task))}
               </p>
               {done ? (
                 <p className="good">

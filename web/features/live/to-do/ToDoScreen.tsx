@@ -1,6 +1,7 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { sayTask } from '#core/live/next/index.ts';
 import { dropTask, findDevice, findTypes, markDone, type Photo, type Rig, tickTask } from '#core/model/rig/index.ts';
 import type { Answer, Finding } from '#core/rules/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
@@ -13,7 +14,6 @@ import {
   rich,
   Sheet,
   StateMark,
-  sayTask,
   Table,
   useKey,
   useKeyHint,
@@ -127,7 +127,7 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
 }
 
 const sayItem = (rig: Rig, { task, question }: DeskItem): string =>
-  task ? sayTask(rig, task) : textOf(question?.asks ?? '');
+  task ? textOf(sayTask(rig, task)) : textOf(question?.asks ?? '');
 
 interface RowProps {
   readonly rig: Rig;

@@ -1,6 +1,6 @@
+import { placeOfTask } from '#core/live/next/index.ts';
 import { isSettingTask, type Rig, type Task } from '#core/model/rig/index.ts';
 import type { Question } from '#core/rules/index.ts';
-import { placeOfTask } from '#web/shared/parts/index.ts';
 
 /** One thing to look at, or to do. */
 export interface DeskItem {

@@ -3,10 +3,10 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { textOf } from '#core/base/said/index.ts';
+import { sayTask } from '#core/live/next/index.ts';
 import { addTasks, applyEdit, type Edit, parseRig, type Rig } from '#core/model/rig/index.ts';
 import { gliderCorner } from '#demo/glider-corner.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
-import { sayTask } from '#web/shared/parts/index.ts';
 import { selectRig, undoStep } from '#web/shared/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
 import { toDo as say } from '#words/index.ts';
@@ -114,7 +114,7 @@ describe('leads that are to be changed', () => {
     ],
   };
   it('are said by what to put in, change or take out', () => {
-    expect(rig.tasks.map((t) => sayTask(rig, t))).toEqual([
+    expect(rig.tasks.map((t) => textOf(sayTask(rig, t)))).toEqual([
       'Change the cable Couch camera, HDMI → Camera capture, HDMI in: 1 m',
       'Connect Audio extractor, line out → Mixer, Channels 5 and 6 (3 m cable)',
       'Unplug the cable from Wren’s microphone, XLR',
@@ -135,7 +135,7 @@ describe('a switch with names', () => {
     const device = glider.devices.find((d) => Object.values(d.settings).some((s) => typeof s.value === 'string'))!;
     const [settingId, now] = Object.entries(device.settings).find(([, s]) => typeof s.value === 'string')!;
     const task = { id: `${device.id}.${settingId}`, deviceId: device.id, settingId, before: now, openedAt };
-    const said = sayTask(glider, task);
+    const said = textOf(sayTask(glider, task));
     expect(said).toMatch(/: (.+) → \1$/);
     expect(said).not.toContain(settingId);
   });

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
 import type { Treatment } from '#core/audio/process/index.ts';
 import { treatingPlaces, treatmentAt } from '#core/desk-tests/reconcile/index.ts';
-import { addTasks, markDone, type Rig, sayValue } from '#core/model/rig/index.ts';
-import { Choice, figures, Head, Table, TwoVerbs, type Verb } from '#web/shared/parts/index.ts';
+import { addTasks, markDone, type Rig, sayValue, type Verb } from '#core/model/rig/index.ts';
+import { Choice, figures, Head, Table, TwoVerbs } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, process as say, textOf } from '#words/index.ts';
 

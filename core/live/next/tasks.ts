@@ -1,3 +1,4 @@
+import type { Said } from '#core/base/said/index.ts';
 import {
   type Cable,
   endName,
@@ -9,11 +10,12 @@ import {
   type LeadTask,
   type Rig,
   type SettingTask,
+  sayValue,
   type Task,
   unitOf,
 } from '#core/model/rig/index.ts';
 import { deviceName } from '#core/signal/index.ts';
-import { parts as say } from '#words/index.ts';
+import { say } from './sayings.ts';
 
 /** Where the task is done: at the device that is set, or the one that the cable goes into. */
 export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: string | null } {
@@ -22,29 +24,24 @@ export function placeOfTask(rig: Rig, task: Task): { deviceId: string; portId: s
   return { deviceId: at?.deviceId ?? '', portId: at?.portId ?? null };
 }
 
-/** 'Channel 1, delay: 0 to 128 ms'; 'Take out the lead from Console, HDMI' */
-export const sayTask = (rig: Rig, task: Task): string =>
+/** 'Channel 1, delay: 0 to 128 ms'; 'Unplug the cable from Console, HDMI' */
+export const sayTask = (rig: Rig, task: Task): Said =>
   isSettingTask(task) ? saySettingTask(rig, task) : sayLeadTask(rig, task);
 
-function saySettingTask(rig: Rig, task: SettingTask): string {
+function saySettingTask(rig: Rig, task: SettingTask): Said {
   const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
   const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
-  const unit = unitOf(spec) && ` ${unitOf(spec)}`;
-  const word = (value: typeof now): string => {
-    if (typeof value === 'boolean') return value ? say.on() : say.off();
-    if (spec?.kind === 'value' && value === spec.off) return 'off';
-    const option = spec?.kind === 'switch' ? spec.options.find((o) => o.value === value) : undefined;
-    return option?.label ?? String(value);
-  };
+  const isFigure = typeof now === 'number' && !(spec?.kind === 'value' && now === spec.off);
+  const word = (value: typeof now) => (typeof value === 'number' && isFigure ? String(value) : sayValue(spec, value));
   return say.settingTask({
     settingId: spec?.name ?? task.settingId,
     value: word(task.before.value),
     now: word(now),
-    unit,
+    unit: isFigure && unitOf(spec) ? ` ${unitOf(spec)}` : '',
   });
 }
 
-function sayLeadTask(rig: Rig, task: LeadTask): string {
+function sayLeadTask(rig: Rig, task: LeadTask): Said {
   const now = findCable(rig, task.cableId);
   const types = findTypes(rig);
   const end = (ref: Cable['from']) => `${deviceName(rig, ref.deviceId)}, ${endName(rig, types, ref)}`;

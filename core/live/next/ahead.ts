@@ -1,0 +1,201 @@
+import { applyEdit, isSettingTask, listenerIn, type Rig, type Task, tickTask } from '#core/model/rig/index.ts';
+import type { SolveProgram } from '#core/routing/suggest/index.ts';
+import { questionsOf } from '#core/rules/index.ts';
+import { deviceName, evaluationAt } from '#core/signal/index.ts';
+import { answered, clearIssues } from './clear.ts';
+import { BURDEN, type Draft, NOTHING, type Outcome } from './draft.ts';
+import { orderJobs } from './order.ts';
+import { asksFor, measurable, missingIn } from './ready.ts';
+import { outcomeOf } from './remedies.ts';
+import { isSafeFirst } from './safe.ts';
+import { say } from './sayings.ts';
+import { secondsFor, TYPICAL_SECONDS } from './seconds.ts';
+import type { Ahead, NextStep } from './step.ts';
+import { placeOfTask, sayTask } from './tasks.ts';
+import { touchedBy } from './touched.ts';
+import { type Places, placesIn } from './where.ts';
+
+export interface Surroundings {
+  /** Delays for all listeners at once are an integer program; without a solver they are not planned. */
+  readonly solve: SolveProgram | null;
+  /** Steps and checks of a run of this rig. */
+  readonly runSteps: number;
+  /** A session of the rig as it is went well. */
+  readonly rehearsed: boolean;
+}
+
+/**
+ * The whole way from a rig as it is to ready: what is wrong, what has to be looked at, done and measured, in the order in
+ * which the burden goes soonest, safely, and with little walking. Costs many evaluations: for a worker.
+ */
+export function planAhead(rig: Rig, { solve, runSteps, rehearsed }: Surroundings): Ahead {
+  const places = placesIn(rig);
+  const missing = missingIn(rig);
+  if (missing) return inOrder([describe(missing)], places, 0);
+  const start = outcomeOf(rig);
+  const { drafts, end, further } = clearIssues(start, places, solve);
+  const all = [...drafts];
+  const at = asksFor(rig, 'confirmed') ? confirm(end, places, all) : end;
+  if (asksFor(rig, 'measured')) all.push(...takesOf(at, places));
+  if (asksFor(rig, 'rehearsed') && !rehearsed) all.push(rehearse(runSteps));
+  return inOrder(withAfter(all), places, further);
+}
+
+const describe = (what: 'devices' | 'ends' | 'plan'): Draft => ({
+  id: `describe:${what}`,
+  act: { do: 'describe', what },
+  says: { devices: say.describeDevices, ends: say.describeEnds, plan: say.describePlan }[what](),
+  why: say.describeWhy(),
+  takesAway: NOTHING,
+  findingIds: [],
+  deviceId: null,
+  far: false,
+  seconds: TYPICAL_SECONDS.describe,
+  cautions: [],
+  after: [],
+  relieves: BURDEN.fix,
+});
+
+/** Tasks that are open, and questions that are left once everything is as it is to be. */
+function confirm(end: Outcome, places: Places, drafts: Draft[]): Outcome {
+  let at = end;
+  for (const tasks of byErrand(at.rig)) {
+    drafts.push(errand(at.rig, tasks, places));
+    for (const task of tasks) {
+      const done = applyEdit(at.rig, tickTask(at.rig, task));
+      if (done.ok) at = outcomeOf(done.rig);
+    }
+  }
+  const known = new Set(drafts.map((d) => d.id));
+  for (const question of questionsOf(at.rig, evaluationAt(at.rig, null), at.findings)) {
+    if (known.has(`answer:${question.id}`)) continue;
+    const taken = answered(at, question, places);
+    if (!taken) continue;
+    drafts.push(taken.draft);
+    at = taken.after;
+  }
+  return at;
+}
+
+/** Tasks as one does them: all settings of a device at once, each cable by itself. */
+function byErrand(rig: Rig): readonly (readonly Task[])[] {
+  const errands = new Map<string, Task[]>();
+  for (const task of rig.tasks) {
+    const key = isSettingTask(task) ? task.deviceId : task.id;
+    errands.set(key, [...(errands.get(key) ?? []), task]);
+  }
+  return [...errands.values()];
+}
+
+function errand(rig: Rig, tasks: readonly Task[], places: Places): Draft {
+  const { deviceId } = placeOfTask(rig, tasks[0]!);
+  const changes = tasks.map((t) =>
+    isSettingTask(t)
+      ? { deviceId: t.deviceId, settingId: t.settingId, value: t.before.value }
+      : { cableId: t.cableId, cable: rig.cables.find((c) => c.id === t.cableId) ?? null },
+  );
+  return {
+    id: `task:${tasks.map((t) => t.id).join()}`,
+    act: { do: 'task', taskIds: tasks.map((t) => t.id) },
+    says: say.taskAt({ device: deviceName(rig, deviceId), task: tasks.map((t) => sayTask(rig, t)) }),
+    why: say.taskWhy(),
+    takesAway: NOTHING,
+    findingIds: [],
+    deviceId: places.at(deviceId),
+    far: places.isFar(deviceId),
+    seconds: secondsFor(rig, changes),
+    cautions: [],
+    after: [],
+    relieves: BURDEN.errand * tasks.length,
+  };
+}
+
+/** A take of each listener that has none, or whose time is in doubt. */
+function takesOf({ rig }: Outcome, places: Places): Draft[] {
+  const evaluation = evaluationAt(rig, null);
+  return measurable(rig, evaluation)
+    .filter((t) => !t.done)
+    .map(({ listenerId }): Draft => {
+      const listener = listenerIn(rig, listenerId);
+      const inDoubt = evaluation.pairs.filter(
+        (p) => p.listenerId === listenerId && p.want === 'must' && p.verdict.word.startsWith('perhaps-'),
+      ).length;
+      return {
+        id: `measure:${listenerId}`,
+        act: { do: 'measure', listenerId },
+        says: say.measure({ listener: listener.name }),
+        why: inDoubt > 0 ? say.measureWhy({ count: inDoubt }) : say.measureMixWhy(),
+        takesAway: { ...NOTHING, doubts: inDoubt },
+        findingIds: [],
+        deviceId: places.at(listener.sound.deviceId),
+        far: places.isFar(listener.sound.deviceId),
+        seconds: TYPICAL_SECONDS.measure,
+        cautions: [],
+        after: [],
+        relieves: BURDEN.take + BURDEN.doubt * inDoubt,
+      };
+    });
+}
+
+const rehearse = (count: number): Draft => ({
+  id: 'rehearse',
+  act: { do: 'rehearse' },
+  says: say.rehearse({ count }),
+  why: say.rehearseWhy(),
+  takesAway: NOTHING,
+  findingIds: [],
+  deviceId: null,
+  far: false,
+  seconds: TYPICAL_SECONDS.runStep * count,
+  cautions: [],
+  after: [],
+  relieves: BURDEN.take,
+});
+
+/** What each step waits for: what it builds on, what was looked at for it, and what is safe. */
+function withAfter(drafts: readonly Draft[]): Draft[] {
+  return drafts.map((draft, i) => ({
+    ...draft,
+    after: [
+      ...draft.after,
+      ...drafts.filter((other, k) => other !== draft && waits(draft, other, k < i)).map((d) => d.id),
+    ],
+  }));
+}
+
+function waits(draft: Draft, other: Draft, isEarlier: boolean): boolean {
+  if (draft.act.do === 'rehearse') return true;
+  if (other.act.do === 'rehearse') return false;
+  if (draft.act.do === 'measure') return other.act.do !== 'measure';
+  if (other.act.do === 'measure') return false;
+  if (isEarlier && (touchesSame(draft, other) || isLookedAtFor(draft, other) || isDelays(draft))) return true;
+  if (!isEarlier && (touchesSame(draft, other) || isLookedAtFor(other, draft) || isDelays(other))) return false;
+  return isSafeFirst(other, draft);
+}
+
+/** Delays are worked out for the ways that sounds take then. */
+const isDelays = ({ why }: NextStep): boolean => typeof why === 'object' && why.code === say.delaysWhy.code;
+const isLookedAtFor = (draft: NextStep, other: NextStep): boolean =>
+  other.act.do === 'answer' && other.findingIds.some((id) => draft.findingIds.includes(id));
+
+function touchesSame(a: NextStep, b: NextStep): boolean {
+  const all = new Set(touchedBy(a.act));
+  return touchedBy(b.act).some((key) => all.has(key));
+}
+
+function inOrder(drafts: readonly Draft[], places: Places, further: number): Ahead {
+  const jobs = drafts.map(({ id, seconds, relieves, deviceId, after }) => ({
+    id,
+    seconds,
+    relieves,
+    place: deviceId ?? places.start,
+    after,
+  }));
+  const { ids, seconds } = orderJobs(jobs, places.walk, places.start);
+  const byId = new Map(drafts.map((d) => [d.id, d]));
+  const steps = ids.map((id): NextStep => {
+    const { relieves: _, ...step } = byId.get(id)!;
+    return step;
+  });
+  return { steps, seconds, further };
+}
