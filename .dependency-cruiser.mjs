@@ -37,7 +37,7 @@ const core = {
   'core/output/layout': ['base/search'], // graphs on a page; knows no rigs
   'core/output/map': ['model', 'signal', 'output/layout'],
   'core/output/exchange': ['base', 'model', 'live/run'],
-  'core/output/sheets': ['base', 'model', 'signal', 'rules', 'routing/wiring', 'live/run', 'output/map'],
+  'core/output/sheets': ['base', 'model', 'signal', 'rules', 'routing/wiring', 'live/run', 'live/next', 'output/map'],
 };
 
 /** What is said and sent, and what shows it. `core` alone stands for all of the core. */

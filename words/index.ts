@@ -16,6 +16,7 @@ export { log } from './en/log.ts';
 export { measurements } from './en/measurements.ts';
 export { mix } from './en/mix.ts';
 export { moment } from './en/moment.ts';
+export { next } from './en/next.ts';
 export { parts } from './en/parts.ts';
 export { phone } from './en/phone.ts';
 export { plan } from './en/plan.ts';

@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet, useParams } from 'react-router';
-import { startHistory } from '#core/model/rig/index.ts';
+import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
+import { AheadProvider, NextLine, useConfirmed } from '#web/features/live/next/index.ts';
 import { WatchNotice, watchers } from '#web/features/live/watch/index.ts';
 import { ListenBar } from '#web/shared/listen/index.ts';
 import { Frame } from '#web/shared/parts/index.ts';
@@ -12,6 +13,7 @@ import {
   isOffline,
   openRig,
   readDraft,
+  type Scene,
   sayProblem,
   selectRig,
   selectScene,
@@ -23,7 +25,7 @@ import {
   useSettledRig,
 } from '#web/shared/store/index.ts';
 import '#words/core.ts';
-import { frame } from '#words/index.ts';
+import { frame, next } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { verdictOf } from './verdict.ts';
@@ -101,18 +103,36 @@ export function OpenRig({ rigId }: { rigId: string }) {
     );
   }
   if (!rig || !settled) return <p className="page quiet">{frame.opening()}</p>;
+  return (
+    <AheadProvider rig={rig}>
+      <Framed rigId={rigId} rig={rig} settled={settled} scene={scene} />
+    </AheadProvider>
+  );
+}
+
+interface FramedProps {
+  readonly rigId: string;
+  readonly rig: Rig;
+  /** The rig that verdicts are of, see `useSettledRig`. */
+  readonly settled: Rig;
+  readonly scene: Scene | null;
+}
+
+function Framed({ rigId, rig, settled, scene }: FramedProps) {
   const stages = stageStatesOf(settled);
+  const unconfirmed = !useConfirmed();
   return (
     <Frame
       nav={[
-        { to: `/rigs/${rigId}/plan`, label: frame.plan(), state: stages.plan },
-        { to: `/rigs/${rigId}/wire`, label: frame.wire(), state: stages.wire },
-        { to: `/rigs/${rigId}/route`, label: frame.route(), state: stages.route },
-        { to: `/rigs/${rigId}/level`, label: frame.level(), state: stages.level },
-        { to: `/rigs/${rigId}/sync`, label: frame.sync(), state: stages.sync },
+        { to: `/rigs/${rigId}/plan`, label: frame.plan(), state: stages.plan, unconfirmed },
+        { to: `/rigs/${rigId}/wire`, label: frame.wire(), state: stages.wire, unconfirmed },
+        { to: `/rigs/${rigId}/route`, label: frame.route(), state: stages.route, unconfirmed },
+        { to: `/rigs/${rigId}/level`, label: frame.level(), state: stages.level, unconfirmed },
+        { to: `/rigs/${rigId}/sync`, label: frame.sync(), state: stages.sync, unconfirmed },
         { to: `/rigs/${rigId}/run`, label: frame.run() },
       ]}
       more={[
+        { to: `/rigs/${rigId}/next`, label: next.title() },
         { to: `/rigs/${rigId}/desk`, label: frame.toDoList() },
         { to: `/rigs/${rigId}/tap`, label: frame.tapTest() },
         { to: `/rigs/${rigId}/trouble`, label: frame.troubleshoot() },
@@ -124,6 +144,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
         { to: `/rigs/${rigId}/gear`, label: frame.gear() },
       ]}
       top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
+      next={<NextLine rig={rig} rigId={rigId} />}
     >
       <RigNotices />
       <WatchNotice rig={rig} rigId={rigId} />

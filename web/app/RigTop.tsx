@@ -1,8 +1,9 @@
 import { Button } from '@chakra-ui/react';
 import { memo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import { momentName, type Rig } from '#core/model/rig/index.ts';
-import { Choice, formatDate, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
+import { Standing, useConfirmed } from '#web/features/live/next/index.ts';
+import { Choice, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
 import {
   lookedAt,
   redoStep,
@@ -34,6 +35,7 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
   const trouble = `/rigs/${rigId}/trouble`;
   const dispatch = useAppDispatch();
   const { history, save } = useAppSelector(selectDesk);
+  const confirmed = useConfirmed();
   const undoable = history?.past.at(-1);
   const redoable = history?.future[0];
   useKey('mod+z', common.undo(), () => dispatch(undoStep()));
@@ -64,31 +66,20 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
         )}
         {verdict.stops + verdict.fixes === 0 && (
           <span className={`${verdict.state} frame-verdict-alone`}>
-            <StateMark state={verdict.state} />{' '}
+            <StateMark state={verdict.state} unconfirmed={!confirmed} />{' '}
             {verdict.state === 'good'
-              ? frame.matches()
+              ? confirmed
+                ? frame.matches()
+                : frame.matchesAsDrawn()
               : frame.warnings({ count: Math.max(verdict.watches, verdict.toDo) })}
           </span>
         )}
       </section>
-      <div className="frame-rests">
-        <Link to={atTheDesk}>
-          {verdict.questions + verdict.toDo === 0
-            ? frame.nothingToDo()
-            : frame.toCheckAndDo({ toCheck: verdict.questions, toDo: verdict.toDo })}
-        </Link>
-        <br />
-        <Term id="as-drawn">{frame.asDrawn()}</Term>,{' '}
-        <Link to={`/rigs/${rigId}/measured`}>
-          {verdict.measuredAt
-            ? frame.partlyMeasured({ date: formatDate(verdict.measuredAt) })
-            : frame.nothingMeasured()}
-        </Link>
-      </div>
+      <Standing rigId={rigId} />
       <div className="frame-tools">
         <Back is="undo" step={undoable?.label} by={undoStep} />
         <Back is="redo" step={redoable?.label} by={redoStep} />
-        <Ways atTheDesk={atTheDesk} trouble={trouble} fullScaleDbu={rig.session.fullScaleDbu} />
+        <Ways trouble={trouble} fullScaleDbu={rig.session.fullScaleDbu} />
       </div>
       <span className="visually-hidden" aria-live="polite">
         {frame.announced({ fixes: verdict.stops + verdict.fixes, toDo: verdict.toDo })}
@@ -121,12 +112,11 @@ const Back = memo(function Back({ is, step, by }: BackProps) {
 });
 
 interface WaysProps {
-  readonly atTheDesk: string;
   readonly trouble: string;
   readonly fullScaleDbu: number;
 }
 
-const Ways = memo(function Ways({ atTheDesk, trouble, fullScaleDbu }: WaysProps) {
+const Ways = memo(function Ways({ trouble, fullScaleDbu }: WaysProps) {
   const navigate = useNavigate();
   return (
     <>
@@ -134,9 +124,6 @@ const Ways = memo(function Ways({ atTheDesk, trouble, fullScaleDbu }: WaysProps)
         {frame.troubleshoot()} <kbd>!</kbd>
       </Button>
       <Scales fullScaleDbu={fullScaleDbu} />
-      <Button onClick={() => navigate(atTheDesk)}>
-        {frame.toDoList()} <kbd>t</kbd>
-      </Button>
     </>
   );
 });

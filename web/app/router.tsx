@@ -28,6 +28,7 @@ const pagesOfRig = (): RouteObject[] => [
   page('level', () => import('#web/features/design/level/index.ts'), 'LevelScreen'),
   page('sync', () => import('#web/features/design/sync/index.ts'), 'SyncScreen'),
   page('sync/paths', () => import('#web/features/measure/sync-test/index.ts'), 'SyncTestScreen'),
+  page('next', () => import('#web/features/live/next/index.ts'), 'NextScreen'),
   page('run', () => import('#web/features/live/run/index.ts'), 'RunScreen'),
   page('tap', () => import('#web/features/measure/tap-test/index.ts'), 'TapTestScreen'),
   page('trouble', () => import('#web/features/live/troubleshoot/index.ts'), 'TroubleshootScreen'),

@@ -33,6 +33,7 @@ export const common = {
   tryAgain: message('Try again'),
   /** The four states, and the dash. */
   good: message('OK'),
+  goodAsDrawn: message('OK as drawn, not confirmed'),
   warning: message('warning'),
   toFix: message('to fix'),
   blocker: message('blocker'),

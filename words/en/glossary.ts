@@ -396,6 +396,11 @@ export const glossary = {
     'hand clap, clapper',
   ),
   frame: term('Frame', 'A single image of the video. At 60 frames per second it lasts 16.7 ms.', 'fps, frame rate'),
+  ready: term(
+    'Ready',
+    'What has to be so before you go live. Drawn: nothing is wrong on paper. Confirmed: someone looked at everything that matters, and the to-do list is empty. Measured: takes show levels and delays. Rehearsed: a session went well with the rig as it is. You choose how far in Next steps.',
+    'readiness, go live, checklist, how far',
+  ),
   'as-drawn': term(
     'As drawn',
     'What the drawing says. Mellow Tap can’t turn your knobs: anything on the to-do list stays open until you tick it.',

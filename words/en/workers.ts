@@ -7,6 +7,7 @@ export const workers = {
   measuringFailed: message('Measuring failed.'),
   couldntCreateFile: message('Couldn’t create the file.'),
   couldntDrawMap: message('Couldn’t draw the map.'),
+  couldntPlan: message('Couldn’t plan the next steps.'),
   searchFailed: message('The search failed.'),
   couldntDrawAlternatives: message('Couldn’t draw the alternatives.'),
   couldntSimulateFaults: message('Couldn’t simulate the faults.'),

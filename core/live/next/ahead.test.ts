@@ -9,7 +9,7 @@ let solve: SolveProgram;
 beforeAll(async () => {
   solve = await testPrograms();
 });
-const ahead = (rig: Rig): Ahead => planAhead(rig, { solve, runSteps: 40, rehearsed: false });
+const ahead = (rig: Rig): Ahead => planAhead(rig, { solve, last: null });
 const [boathouse] = DEMOS as [Rig];
 const small = DEMOS.filter((rig) => rig !== boathouse);
 

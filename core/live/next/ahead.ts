@@ -1,3 +1,4 @@
+import { changedSince, listOfDay, todayOf } from '#core/live/run/index.ts';
 import { applyEdit, isSettingTask, listenerIn, type Rig, type Task, tickTask } from '#core/model/rig/index.ts';
 import type { SolveProgram } from '#core/routing/suggest/index.ts';
 import { questionsOf } from '#core/rules/index.ts';
@@ -5,7 +6,7 @@ import { deviceName, evaluationAt } from '#core/signal/index.ts';
 import { answered, clearIssues } from './clear.ts';
 import { BURDEN, type Draft, NOTHING, type Outcome } from './draft.ts';
 import { orderJobs } from './order.ts';
-import { asksFor, measurable, missingIn } from './ready.ts';
+import { asksFor, measurable, missingIn, readiness } from './ready.ts';
 import { outcomeOf } from './remedies.ts';
 import { isSafeFirst } from './safe.ts';
 import { say } from './sayings.ts';
@@ -18,30 +19,32 @@ import { type Places, placesIn } from './where.ts';
 export interface Surroundings {
   /** Delays for all listeners at once are an integer program; without a solver they are not planned. */
   readonly solve: SolveProgram | null;
-  /** Steps and checks of a run of this rig. */
-  readonly runSteps: number;
-  /** A session of the rig as it is went well. */
-  readonly rehearsed: boolean;
+  /** The rig at the end of the last session that went well; null for none. */
+  readonly last: Rig | null;
 }
 
 /**
  * The whole way from a rig as it is to ready: what is wrong, what has to be looked at, done and measured, in the order in
  * which the burden goes soonest, safely, and with little walking. Costs many evaluations: for a worker.
  */
-export function planAhead(rig: Rig, { solve, runSteps, rehearsed }: Surroundings): Ahead {
+export function planAhead(rig: Rig, { solve, last }: Surroundings): Ahead {
   const places = placesIn(rig);
-  const missing = missingIn(rig);
-  if (missing) return inOrder([describe(missing)], places, 0);
   const start = outcomeOf(rig);
+  const rehearsed = last !== null && changedSince(rig, last) === 0;
+  const evaluation = evaluationAt(rig, null);
+  const questions = questionsOf(rig, evaluation, start.findings);
+  const now = readiness(rig, evaluation, start.findings, questions, rehearsed);
+  const missing = missingIn(rig);
+  if (missing) return { readiness: now, ...inOrder([toDescribe(missing)], places), further: 0 };
   const { drafts, end, further } = clearIssues(start, places, solve);
   const all = [...drafts];
   const at = asksFor(rig, 'confirmed') ? confirm(end, places, all) : end;
   if (asksFor(rig, 'measured')) all.push(...takesOf(at, places));
-  if (asksFor(rig, 'rehearsed') && !rehearsed) all.push(rehearse(runSteps));
-  return inOrder(withAfter(all), places, further);
+  if (asksFor(rig, 'rehearsed') && !rehearsed) all.push(rehearse(rig, last));
+  return { readiness: now, ...inOrder(withAfter(all), places), further };
 }
 
-const describe = (what: 'devices' | 'ends' | 'plan'): Draft => ({
+const toDescribe = (what: 'devices' | 'ends' | 'plan'): Draft => ({
   id: `describe:${what}`,
   act: { do: 'describe', what },
   says: { devices: say.describeDevices, ends: say.describeEnds, plan: say.describePlan }[what](),
@@ -137,20 +140,24 @@ function takesOf({ rig }: Outcome, places: Places): Draft[] {
     });
 }
 
-const rehearse = (count: number): Draft => ({
-  id: 'rehearse',
-  act: { do: 'rehearse' },
-  says: say.rehearse({ count }),
-  why: say.rehearseWhy(),
-  takesAway: NOTHING,
-  findingIds: [],
-  deviceId: null,
-  far: false,
-  seconds: TYPICAL_SECONDS.runStep * count,
-  cautions: [],
-  after: [],
-  relieves: BURDEN.take,
-});
+function rehearse(rig: Rig, last: Rig | null): Draft {
+  const { steps, checks } = todayOf(rig, listOfDay(null, last), last);
+  const count = steps.length + checks.filter((c) => c.must).length;
+  return {
+    id: 'rehearse',
+    act: { do: 'rehearse' },
+    says: say.rehearse({ count }),
+    why: say.rehearseWhy(),
+    takesAway: NOTHING,
+    findingIds: [],
+    deviceId: null,
+    far: false,
+    seconds: TYPICAL_SECONDS.runStep * count,
+    cautions: [],
+    after: [],
+    relieves: BURDEN.take,
+  };
+}
 
 /** What each step waits for: what it builds on, what was looked at for it, and what is safe. */
 function withAfter(drafts: readonly Draft[]): Draft[] {
@@ -183,7 +190,7 @@ function touchesSame(a: NextStep, b: NextStep): boolean {
   return touchedBy(b.act).some((key) => all.has(key));
 }
 
-function inOrder(drafts: readonly Draft[], places: Places, further: number): Ahead {
+function inOrder(drafts: readonly Draft[], places: Places): Pick<Ahead, 'steps' | 'seconds'> {
   const jobs = drafts.map(({ id, seconds, relieves, deviceId, after }) => ({
     id,
     seconds,
@@ -197,5 +204,5 @@ function inOrder(drafts: readonly Draft[], places: Places, further: number): Ahe
     const { relieves: _, ...step } = byId.get(id)!;
     return step;
   });
-  return { steps, seconds, further };
+  return { steps, seconds };
 }

@@ -119,7 +119,7 @@ describe('against all orders of everything that mends something', () => {
       const ways = allWays(rig);
       if (ways[0]!.first === '') continue;
       mended++;
-      const { steps } = planAhead(rig, { solve, runSteps: 0, rehearsed: true });
+      const { steps } = planAhead(rig, { solve, last: null });
       const own = steps.filter((s) => s.act.do === 'change');
       const best = Math.min(...ways.map((w) => w.cost));
       const quickest = Math.min(...ways.map((w) => w.seconds));

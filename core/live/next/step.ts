@@ -2,6 +2,7 @@ import type { Text } from '#core/base/said/index.ts';
 import type { Caution } from '#core/live/run/index.ts';
 import type { Carried } from '#core/model/rig/index.ts';
 import type { Stage } from '#core/rules/index.ts';
+import type { Readiness } from './ready.ts';
 
 /** What one key does for a step, or where it leads. */
 export type Act =
@@ -55,6 +56,8 @@ export interface NextStep {
 
 /** The whole way from a rig as it is to what ready means for it. */
 export interface Ahead {
+  /** How far the rig is now. */
+  readonly readiness: Readiness;
   /** In the order in which to do them. */
   readonly steps: readonly NextStep[];
   /** With the walking, typical, s. */

@@ -1,6 +1,6 @@
 import { listOf } from '#core/base/said/index.ts';
 import { leadsTo } from '#core/base/search/index.ts';
-import { endsThat, type Rig, settingOf } from '#core/model/rig/index.ts';
+import { endsThat, films, type Rig, settingOf } from '#core/model/rig/index.ts';
 import { say } from './sayings.ts';
 import { type DayBox, type DayLead, type DayScene, dayScene, phantomOf, volumesOf } from './scene.ts';
 import { type Draft, ids, inOrder, names, quietOf, type Step, socket } from './step.ts';
@@ -44,7 +44,7 @@ export function orderUp(rig: Rig, occasion: Occasion = { kind: 'first' }): Step[
     .map((p) => ({ ...p, after: [...p.after, ...ids(power.filter((q) => !q.loud)), ...ids(starts)] }));
   const calm = power.filter((p) => !p.loud);
   const balance = scene.boxes
-    .filter((b) => b.device.moves && fastened.some((f) => f.deviceIds.includes(b.device.id)))
+    .filter((b) => b.device.moves && films(b.type) && fastened.some((f) => f.deviceIds.includes(b.device.id)))
     .map(
       (b): Draft => ({
         id: `balance:${b.device.id}`,

@@ -10,6 +10,7 @@ import {
   isProgram,
   isSupply,
   type PortSpec,
+  placesOf,
   portOf,
   type Rig,
   type SettingSpec,
@@ -56,15 +57,26 @@ export interface DayScene {
 const isLoud = (type: DeviceType): boolean =>
   isHardware(type) && (amplifies(type) || soundsIntoRoom(type)) && !showsPicture(type) && !type.hosts;
 
+/** What is fed through a signal cable has no switch: it is on once that is plugged. */
+const OWN_SUPPLIES: ReadonlySet<string> = new Set(['mains', 'battery']);
+const HERE = 'here';
+
 export function dayScene(rig: Rig): DayScene {
   const types = findTypes(rig);
   const ranks = ranksOf(rig);
+  const placeOf = placesOf(rig);
+  // What stands at the far side of a call is switched on there, by someone else.
+  const isHere = ({ id, typeId }: Device): boolean => {
+    const [port] = types.get(typeId)!.ports;
+    const place = port ? placeOf({ deviceId: id, portId: port.id }) : HERE;
+    return place === null || place === HERE || isCall(types.get(typeId)!);
+  };
   const used = new Map<string, Set<string>>();
   for (const { deviceId, portId } of rig.cables.flatMap((c) => [c.from, c.to]))
     used.set(deviceId, (used.get(deviceId) ?? new Set()).add(portId));
-  const boxes = rig.devices.map((device): DayBox => {
+  const boxes = rig.devices.filter(isHere).map((device): DayBox => {
     const type = types.get(device.typeId)!;
-    const powered = (type.power?.by ?? []).some((by) => by !== 'phantom' && by !== 'plug-in');
+    const powered = OWN_SUPPLIES.has(type.power?.by[0] ?? '');
     return {
       device,
       type,
@@ -78,7 +90,8 @@ export function dayScene(rig: Rig): DayScene {
   });
   const byId = new Map(boxes.map((b) => [b.device.id, b]));
   const box = (id: string): DayBox => byId.get(id)!;
-  return { rig, boxes, leads: leadsOf(rig, box), box };
+  const isThere = (c: Cable): boolean => byId.has(c.from.deviceId) && byId.has(c.to.deviceId);
+  return { rig, boxes, leads: leadsOf(rig.cables.filter(isThere), box), box };
 }
 
 /** Each device behind all that feed it; within a loop, in the order of the rig's leads. */
@@ -90,9 +103,9 @@ function ranksOf(rig: Rig): ReadonlyMap<string, number> {
   return new Map(order.reverse().map((id, rank) => [id, rank]));
 }
 
-function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
+function leadsOf(cables: readonly Cable[], box: DayScene['box']): DayLead[] {
   const seen = new Set<string>();
-  return rig.cables.flatMap((cable): DayLead[] => {
+  return cables.flatMap((cable): DayLead[] => {
     if (cable.medium !== 'lead') return [];
     const [from, to] = [box(cable.from.deviceId), box(cable.to.deviceId)];
     const fromPort = from.type.ports.find((p) => p.id === cable.from.portId)!;
@@ -109,8 +122,8 @@ function leadsOf(rig: Rig, box: DayScene['box']): DayLead[] {
 }
 
 /**
- * Knobs of a device that make something louder at ears or in a room: gains that are not preamps, on ways to where something
- * is plugged, or that something is played to.
+ * Knobs of a device that make something louder at ears or in a room: of each way to where something is plugged, or that
+ * something is played to, the last one. What is before it is silent with it.
  */
 export function volumesOf({ type, used }: DayBox): SettingSpec[] {
   const before = new Map(
@@ -123,7 +136,8 @@ export function volumesOf({ type, used }: DayBox): SettingSpec[] {
     const end = before.get(portOf(way.to));
     const start = portOf(way.from);
     if (!end || !(end.level === 'air' ? used.has(start) || inside.has(start) : used.has(end.id))) continue;
-    for (const stage of way.stages) if (stage.do === 'gain' && 'setting' in stage) knobs.add(String(stage.setting));
+    const last = way.stages.findLast((stage) => stage.do === 'gain' && 'setting' in stage);
+    if (last && 'setting' in last) knobs.add(String(last.setting));
   }
   return type.settings.filter((s) => s.kind === 'gain' && knobs.has(s.id));
 }

@@ -1,7 +1,7 @@
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import type { KeyHint, PickItem } from '#web/shared/parts/index.ts';
-import { frame, glossary, search as say, type TermId, textOf } from '#words/index.ts';
+import { frame, glossary, next, search as say, type TermId, textOf } from '#words/index.ts';
 
 /** What is found: where it leads, what it does, or what it means. */
 export type Find = PickItem & ({ readonly go: string } | { readonly run: () => void } | { readonly explains: TermId });
@@ -31,6 +31,7 @@ const RIG_PAGES: readonly Page[] = [
   { to: 'sync', label: frame.sync, also: say.alsoSync },
   { to: 'sync/paths', label: say.syncTest, also: say.alsoPaths },
   { to: 'run', label: frame.run, also: say.alsoRun },
+  { to: 'next', label: next.title, also: say.alsoNext },
   { to: 'desk', label: frame.toDoList, also: say.alsoDesk },
   { to: 'tap', label: frame.tapTest, also: say.alsoTap },
   { to: 'trouble', label: frame.troubleshoot, also: say.alsoTrouble },

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
-import { memo, type ReactNode } from 'react';
-import { Link, NavLink } from 'react-router';
+import { memo, type ReactNode, useEffect, useRef } from 'react';
+import { Link, NavLink, useLocation } from 'react-router';
 import type { State } from '#core/signal/index.ts';
 import { search as find, frame } from '#words/index.ts';
 import { useKeyHints } from './keys.tsx';
@@ -11,17 +11,21 @@ interface NavEntry {
   readonly to: string;
   readonly label: string;
   readonly state?: State;
+  /** What is good there rests on something that no one has looked at. */
+  readonly unconfirmed?: boolean;
 }
 
 interface Props {
   readonly nav: readonly NavEntry[];
   readonly more?: readonly NavEntry[];
   readonly top: ReactNode;
+  /** Under the top line: what comes next. */
+  readonly next?: ReactNode;
   readonly children: ReactNode;
 }
 
 /** The frame of every screen: name, stages, top line, page. */
-export function Frame({ nav, more = [], top, children }: Props) {
+export function Frame({ nav, more = [], top, next, children }: Props) {
   return (
     <div className="frame">
       <div className="frame-name">
@@ -38,7 +42,26 @@ export function Frame({ nav, more = [], top, children }: Props) {
           <Entry key={entry.to} {...entry} />
         ))}
       </nav>
-      <div className="frame-body">{children}</div>
+      {next}
+      <Body>{children}</Body>
+    </div>
+  );
+}
+
+/** What scrolls; another page of it is begun at its top, and keys scroll it at once. */
+function Body({ children }: { children: ReactNode }) {
+  const { pathname } = useLocation();
+  const body = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each page anew
+  useEffect(() => {
+    const { activeElement } = document;
+    const isFree = activeElement === null || activeElement === document.body || activeElement.closest('.frame-nav');
+    body.current?.scrollTo?.({ top: 0 });
+    if (isFree) body.current?.focus({ preventScroll: true });
+  }, [pathname]);
+  return (
+    <div className="frame-body" ref={body} tabIndex={-1}>
+      {children}
     </div>
   );
 }
@@ -56,10 +79,10 @@ function SearchButton() {
 }
 
 /** Drawn again only where its own state is another one: the frame is drawn with every edit. */
-const Entry = memo(function Entry({ to, label, state }: NavEntry) {
+const Entry = memo(function Entry({ to, label, state, unconfirmed = false }: NavEntry) {
   return (
     <NavLink to={to} end>
-      {state ? <StateMark state={state} /> : <span className="mark" />}
+      {state ? <StateMark state={state} unconfirmed={unconfirmed} /> : <span className="mark" />}
       {label}
     </NavLink>
   );

@@ -9,15 +9,25 @@ const WORDS: Record<State, () => string> = {
   none: common.notChecked,
 };
 
+interface Props {
+  readonly state: State;
+  readonly title?: string;
+  readonly size?: number;
+  /** What is good rests on something that no one has looked at: no tick. */
+  readonly unconfirmed?: boolean;
+}
+
 /** The four states and the dash: shape and word first, color last. */
-export function StateMark({ state, title = WORDS[state](), size }: { state: State; title?: string; size?: number }) {
+export function StateMark({ state, unconfirmed = false, size, ...more }: Props) {
+  const isOpen = unconfirmed && state === 'good';
+  const { title = isOpen ? common.goodAsDrawn() : WORDS[state]() } = more;
   return (
     <svg className={`mark ${state}`} viewBox="-8 -8 16 16" width={size} height={size} role="img" aria-label={title}>
       <title>{title}</title>
       {state === 'good' && (
         <g fill="none" stroke="currentColor" strokeWidth="1.8">
-          <circle r="6.4" />
-          <path d="M-3 0.3 -0.8 2.6 3.2 -2.4" />
+          <circle r="6.4" strokeDasharray={isOpen ? '2.4 2' : undefined} />
+          {!isOpen && <path d="M-3 0.3 -0.8 2.6 3.2 -2.4" />}
         </g>
       )}
       {state === 'watch' && (

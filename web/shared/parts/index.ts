@@ -31,5 +31,5 @@ export { Term } from './Term.tsx';
 export { TwoVerbs } from './TwoVerbs.tsx';
 export { useMore } from './useMore.tsx';
 export { useSteady } from './useSteady.ts';
-export { dismissVerbEffect, useVerbEffect } from './verb-effect.ts';
+export { dismissVerbEffect, explainOnce, useVerbEffect } from './verb-effect.ts';
 export { WANTS, wantOf } from './wants.ts';

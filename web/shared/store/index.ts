@@ -17,6 +17,7 @@ export {
   recordEvent,
   removeEntry,
   selectDayLink,
+  selectLastGoodRig,
   selectSession,
   selectSessions,
   selectUnreadable,

@@ -1,6 +1,7 @@
 import { createAction, createSelector, type ThunkDispatch, type UnknownAction } from '@reduxjs/toolkit';
 import { DayPage, Problem } from '#api/index.ts';
-import { DayEvent, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/live/run/index.ts';
+import { DayEvent, lastGood, MAX_EVENTS, openSession, type Session, sessionsOf } from '#core/live/run/index.ts';
+import { parseRig, type Rig } from '#core/model/rig/index.ts';
 import { keep, keptNames, readKept } from './browser.ts';
 import { newId } from './ids.ts';
 import type { Day, DayLink } from './state.ts';
@@ -64,6 +65,15 @@ export const selectSessions = createSelector(
   (events, waiting): readonly Session[] => sessionsOf([...events, ...waiting]),
 );
 export const selectSession = createSelector([selectSessions], openSession);
+
+/** The rig as it was when the last session that went well ended; null where there is none, or it can't be read. */
+export const selectLastGoodRig = createSelector([createSelector([selectSessions], lastGood)], (session): Rig | null => {
+  try {
+    return session?.rig ? parseRig(session.rig) : null;
+  } catch {
+    return null;
+  }
+});
 
 // ---- kept in this browser until the server has it: each event by itself, so that two windows don't interfere
 

@@ -16,6 +16,7 @@ export {
   lookAtTake,
   makeSlate,
   matchMenu,
+  planNext,
   readTapTake,
   searchAlignment,
   searchMakeItSo,

@@ -2,6 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink';
 import type { Apart, Diagnosis, MenuClick, Offset, Stretch } from '#core/audio/measure/index.ts';
 import type { Explanation, Players, StandInDesk, TakeRead } from '#core/desk-tests/tap-test/index.ts';
 import type { TapReading } from '#core/desk-tests/tunes/index.ts';
+import type { Ahead } from '#core/live/next/index.ts';
 import type { Lineup } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Drawing, Seats, Shape, Wire } from '#core/output/layout/index.ts';
@@ -12,6 +13,7 @@ import type { Region } from './cells.ts';
 import type { SmallFrame } from './frames.ts';
 import type { Progress, TakeLook } from './look.ts';
 import type { JoinedTakes, MeasureApi } from './measure.worker.ts';
+import type { NextApi } from './next.worker.ts';
 import type { RigApi } from './rig.worker.ts';
 import type { MadeFile, SlateApi, SlateFilm } from './slate.worker.ts';
 import type { TakeSource } from './take-source.ts';
@@ -85,6 +87,14 @@ export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: S
 /** Looks for what makes a rig as its plan wants it: the fewest settings, then leads and devices, and what clashes. */
 export const searchMakeItSo = (rig: Rig): Job<Whole> =>
   inWorker<RigApi, Whole>(rigWorker(), say.searchFailed(), (api) => api.makeWhole(rig));
+
+/** Plans what is to be done until a rig is ready. */
+export const planNext = (rig: Rig, last: Rig | null): Job<Ahead> =>
+  inWorker<NextApi, Ahead>(
+    new Worker(new URL('./next.worker.ts', import.meta.url), { type: 'module', name: handedOn() }),
+    say.couldntPlan(),
+    (api) => api.planAhead(rig, last),
+  );
 
 /** Looks for delay settings that put every listener right at once. */
 export const searchAlignment = (rig: Rig, options: AlignOptions): Job<AllAligned> =>

@@ -16,7 +16,6 @@ export const next = wordingOf(say, {
   deviceSettingTo: '{setting} on {device} to {value}',
   moreSettings: '{count, plural, one {# more setting} other {# more settings}}',
   labelled: '{label}.',
-  connectWith: 'Connect {from} to {to} ({parts}).',
   inMoment: 'In the moment {moment}: {says}',
   delaysWhy:
     '{count, plural, one {One source isn’t} other {# sources aren’t}} in sync with the video. These delays bring every destination as close as the devices allow.',

@@ -280,7 +280,7 @@ export const check = wordingOf(say, {
   byMs: '{pair} ms {side}',
   offsetRange: ' ({n0} to {n02}{n03} ms)',
   widestFigure: '; the least certain is {widest}, with a range of {n0} ms',
-  missing: 'No {source} at {listener}; the plan requires it. See the fixes below, or open Route to see where it stops.',
+  missing: 'No {source} at {listener}; the plan requires it. Open Route to see where it stops.',
   unwanted: '{source} reaches {listener}, but the plan says it must not. Mute it on that path, or change the plan.',
   tooLoud: '{source} is louder than planned at {listener}: {pair}. Turn it down, or measure a take to be sure.',
   tooQuiet: '{source} is quieter than planned at {listener}: {pair}. Turn it up, or measure a take to be sure.',

@@ -1,17 +1,17 @@
 import { Button } from '@chakra-ui/react';
 import { useSearchParams } from 'react-router';
-import { budgetsOf, checksOf, type ListId, lastGood } from '#core/live/run/index.ts';
+import { budgetsOf, checksOf, type ListId, listOfDay } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { runSheet, runToIcs, runToMarkdown } from '#core/output/sheets/index.ts';
 import { BareButton, Page, printSheets, saveAs, useKey } from '#web/shared/parts/index.ts';
-import { selectRig, selectSession, selectSessions, useAppSelector } from '#web/shared/store/index.ts';
+import { selectLastGoodRig, selectRig, selectSession, useAppSelector } from '#web/shared/store/index.ts';
 import { run as say } from '#words/index.ts';
 import { Budgets } from './Budgets.tsx';
 import { Checks } from './Checks.tsx';
 import { During } from './During.tsx';
 import { WAYS, type Way } from './lists.ts';
 import { OnPhone } from './OnPhone.tsx';
-import { Order, rigOf, stepsOf } from './Order.tsx';
+import { Order, stepsOf } from './Order.tsx';
 import { SessionBar } from './SessionBar.tsx';
 
 const VIEWS = [
@@ -33,7 +33,7 @@ const NO_TICKS = {};
 function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
   const [params, setParams] = useSearchParams();
   const session = useAppSelector(selectSession);
-  const good = lastGood(useAppSelector(selectSessions));
+  const last = useAppSelector(selectLastGoodRig);
   const views = hand ? VIEWS.filter(([v]) => v !== 'phone') : VIEWS;
   const view = views.find(([v]) => v === params.get('view'))?.[0] ?? 'order';
   const go = (next: string) =>
@@ -48,7 +48,7 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
   useKey('arrowright', say.nextTab(), () => step(1));
   useKey('arrowleft', say.previousTab(), () => step(-1));
   const ticks = (list: ListId) => session?.ticks[list] ?? NO_TICKS;
-  const way = WAYS.find(([w]) => w === params.get('way'))?.[0] ?? ('first' as Way);
+  const way: Way = WAYS.find(([w]) => w === params.get('way'))?.[0] ?? listOfDay(session, last);
   return (
     <Page title={say.run()} actions={<SessionBar rig={rig} session={session} />}>
       <div className="spread no-print">
@@ -59,9 +59,9 @@ function Run({ rig, hand }: { rig: Rig; hand: boolean }) {
             </BareButton>
           ))}
         </nav>
-        {!hand && <TakeAlong rig={rig} way={way} good={good ? rigOf(good) : null} ticks={ticks} />}
+        {!hand && <TakeAlong rig={rig} way={way} good={last} ticks={ticks} />}
       </div>
-      {view === 'order' && <Order rig={rig} good={good} ticks={ticks} />}
+      {view === 'order' && <Order rig={rig} last={last} way={way} ticks={ticks} />}
       {view === 'checks' && <Checks rig={rig} session={session} hand={hand} />}
       {view === 'budgets' && <Budgets rig={rig} session={session} />}
       {view === 'phone' && !hand && <OnPhone />}

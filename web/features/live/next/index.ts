@@ -1,0 +1,4 @@
+export { NextLine } from './NextLine.tsx';
+export { NextScreen } from './NextScreen.tsx';
+export { Standing } from './Standing.tsx';
+export { AheadProvider, useConfirmed } from './useAhead.tsx';

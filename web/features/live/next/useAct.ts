@@ -1,0 +1,76 @@
+import { useNavigate } from 'react-router';
+import type { NextStep } from '#core/live/next/index.ts';
+import { carryOut, type Edit, markDone, type Rig, tickTask, type Verb } from '#core/model/rig/index.ts';
+import type { Stage } from '#core/rules/index.ts';
+import { applyStep, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
+import { next as say, textOf } from '#words/index.ts';
+import { sayStep } from './say.ts';
+
+const PAGE_OF: Record<Stage, string> = { wire: 'wire', route: 'route', level: 'level', sync: 'sync' };
+
+/** Where a step is looked at in full, on the rig's own pages. */
+export function pageOf({ act, findingIds }: NextStep): string {
+  const finding = findingIds[0] === undefined ? '' : `?finding=${encodeURIComponent(findingIds[0])}`;
+  switch (act.do) {
+    case 'change':
+      return `wire${finding}`;
+    case 'decide':
+      return act.stage === 'sync' ? 'sync' : `${PAGE_OF[act.stage]}${act.stage === 'wire' ? finding : ''}`;
+    case 'answer':
+    case 'task':
+      return 'desk';
+    case 'measure':
+      return 'bench';
+    case 'describe':
+      return act.what === 'devices' ? 'wire' : 'plan';
+    case 'rehearse':
+      return 'run';
+  }
+}
+
+export interface Acts {
+  /** The two verbs of a change. */
+  readonly carry: (step: NextStep, verb: Verb) => void;
+  readonly answer: (step: NextStep, index: number) => void;
+  readonly tick: (step: NextStep) => void;
+  /** Lived with, for a reason. */
+  readonly accept: (step: NextStep, reason: string) => void;
+  /** Opens the page where it is done; a rehearsal begins a session. */
+  readonly open: (step: NextStep) => void;
+}
+
+/** What is done about a step: each one step that can be undone. */
+export function useAct(rig: Rig, rigId: string): Acts {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const apply = (edit: Edit, label: string) => dispatch(applyStep(edit, label, 'fix'));
+  return {
+    carry: (step, verb) => {
+      if (step.act.do !== 'change') return;
+      apply(carryOut(rig, step.act, verb, new Date().toISOString()), sayStep(step));
+    },
+    answer: (step, index) => {
+      const given = step.act.do === 'answer' ? step.act.answers[index] : undefined;
+      if (given)
+        apply(
+          markDone(rig, given.changes),
+          say.answeredStep({ step: sayStep(step), answer: textOf(given.label) }).slice(0, 200),
+        );
+    },
+    tick: (step) => {
+      const { act } = step;
+      if (act.do !== 'task') return;
+      const tasks = rig.tasks.filter((t) => act.taskIds.includes(t.id));
+      apply({ kind: 'batch', edits: tasks.map((t) => tickTask(rig, t)) }, sayStep(step));
+    },
+    accept: (step, reason) => {
+      if (step.act.do !== 'decide') return;
+      const dismissal = { id: step.act.findingId, reason, at: new Date().toISOString() };
+      apply({ kind: 'dismiss', dismissal }, say.acceptedStep({ reason }));
+    },
+    open: (step) => {
+      if (step.act.do === 'rehearse') dispatch(recordEvent({ kind: 'begin', name: rig.name }));
+      navigate(`/rigs/${rigId}/${pageOf(step)}`);
+    },
+  };
+}

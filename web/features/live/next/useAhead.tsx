@@ -1,0 +1,77 @@
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { type Ahead, type NextStep, stillOpen } from '#core/live/next/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { findingsOf, selectLastGoodRig, useAppSelector } from '#web/shared/store/index.ts';
+import { planNext } from '#web/shared/workers/index.ts';
+
+/** The way to ready as it is known: of the rig as it is, or of the one before while it is planned anew. */
+export interface AheadKnown {
+  readonly ahead: Ahead | null;
+  readonly steps: readonly NextStep[];
+  /** It is of the rig as it is. */
+  readonly isCurrent: boolean;
+  readonly failed: string | null;
+  readonly retry: () => void;
+}
+
+const AheadContext = createContext<AheadKnown>({
+  ahead: null,
+  steps: [],
+  isCurrent: false,
+  failed: null,
+  retry: () => undefined,
+});
+export const useAhead = (): AheadKnown => useContext(AheadContext);
+
+/** Whether someone has looked at all that verdicts rest on. */
+export function useConfirmed(): boolean {
+  const { ahead, isCurrent } = useAhead();
+  return isCurrent && ahead !== null && ahead.readiness.confirmed.done === ahead.readiness.confirmed.of;
+}
+
+/** Several edits after each other are planned for once, ms. */
+const PAUSE_MS = 250;
+
+interface Planned {
+  readonly rig: Rig;
+  readonly last: Rig | null;
+  readonly ahead: Ahead | null;
+  readonly failed: string | null;
+}
+
+/** Plans beside the page, anew after each edit; until then, what is still open of the former plan. */
+export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode }) {
+  const last = useAppSelector(selectLastGoodRig);
+  const [planned, setPlanned] = useState<Planned | null>(null);
+  const [tries, setTries] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another try asks for the same again
+  useEffect(() => {
+    let stop: () => void = () => undefined;
+    const timer = setTimeout(() => {
+      const job = planNext(rig, last);
+      stop = job.stop;
+      job.result.then(
+        (ahead) => setPlanned({ rig, last, ahead, failed: null }),
+        (error: unknown) =>
+          setPlanned((now) => ({ rig, last, ahead: now?.ahead ?? null, failed: (error as Error).message })),
+      );
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      stop();
+    };
+  }, [rig, last, tries]);
+  const known = useMemo((): AheadKnown => {
+    const isCurrent = planned?.rig === rig && planned.last === last;
+    const ahead = planned?.ahead ?? null;
+    const steps = ahead?.steps ?? [];
+    return {
+      ahead,
+      steps: isCurrent ? steps : stillOpen(steps, rig, findingsOf(rig)),
+      isCurrent: isCurrent && planned.failed === null,
+      failed: isCurrent ? planned.failed : null,
+      retry: () => setTries((n) => n + 1),
+    };
+  }, [planned, rig, last]);
+  return <AheadContext.Provider value={known}>{children}</AheadContext.Provider>;
+}
