@@ -1,10 +1,15 @@
+export { groupsOf, type MapGroup, usuallyFolded } from './groups.ts';
+export { type MapLabel, placeLabels } from './labels.ts';
 export {
   BOX,
+  type BoxFact,
   breakName,
   drawingOf,
+  factsOf,
   isSetOut,
   LAYERS,
   type Layer,
+  LETTER_PX,
   type LineMap,
   lineMap,
   linesOf,

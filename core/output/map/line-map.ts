@@ -10,6 +10,7 @@ import {
 } from '#core/model/rig/index.ts';
 import { type Drawing, layout, type Shape, type Wire } from '#core/output/layout/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
+import { boxesOf, groupsOf } from './groups.ts';
 import { strengthOf } from './strength.ts';
 
 /** What of the rig is drawn: everything, or one kind of line alone. */
@@ -29,6 +30,9 @@ export interface MapLine {
   readonly medium: Cable['medium'] | 'power';
   readonly from: PortRef;
   readonly to: PortRef;
+  /** The boxes that it is drawn between. */
+  readonly fromBox: string;
+  readonly toBox: string;
   /** Loudest first; none where no sound arrives. */
   readonly strands: readonly Strand[];
   readonly picture: boolean;
@@ -48,12 +52,18 @@ export interface MapBox {
   readonly sourceIds: readonly string[];
   /** The computer that it runs on. */
   readonly on: string | null;
+  /** Whether it stands for a group, folded or open; null for a device by itself. */
+  readonly group: 'folded' | 'open' | null;
+  /** Names of what is folded into it. */
+  readonly holds: readonly string[];
 }
 
 /** What is to be drawn, before it has its places. */
 export interface MapPlan {
   readonly layer: Layer;
   readonly boxes: readonly MapBox[];
+  /** The box that each device is drawn in. */
+  readonly boxOf: ReadonlyMap<string, string>;
   readonly lines: readonly MapLine[];
   readonly shapes: readonly Shape[];
   readonly wires: readonly Wire[];
@@ -67,10 +77,13 @@ export interface LineMap extends MapPlan {
 export const STRAND_PITCH = 4;
 export const MAX_STRANDS = 4;
 
-/** Names are set large: a whole rig is looked at from half its size. */
-export const BOX = { widthPx: 138, namePx: 18, linePx: 20, firstLinePx: 20, badgePx: 17, padPx: 8 };
+/** Everything is set in letters of this size: a whole rig is looked at from two thirds of it. */
+export const LETTER_PX = 18;
+export const BOX = { widthPx: 156, linePx: 21, firstLinePx: 21, padPx: 8 };
 const CHARACTERS = 15;
 const MAX_LINES = 3;
+/** Names of what is folded into a box that are listed; the rest is counted. */
+const MAX_HELD = 4;
 
 /** Sockets, not ends, are what a map has: ends behind one socket are one place. */
 const socketOf = (types: ReadonlyMap<string, DeviceType>, rig: Rig, ref: PortRef): string => {
@@ -78,12 +91,19 @@ const socketOf = (types: ReadonlyMap<string, DeviceType>, rig: Rig, ref: PortRef
   return portsOf(types.get(device.typeId)!).get(ref.portId)?.socket ?? ref.portId;
 };
 
-/** Lines of a layer, in the order of their cables. */
-export function linesOf(rig: Rig, evaluation: Evaluation, layer: Layer = 'all'): MapLine[] {
+/** Lines of a layer, in the order of their cables; those within a folded group are not seen. */
+export function linesOf(
+  rig: Rig,
+  evaluation: Evaluation,
+  layer: Layer = 'all',
+  boxOf: ReadonlyMap<string, string> = boxesOf(rig, NONE),
+): MapLine[] {
   const types = findTypes(rig);
-  if (layer === 'power') return powerLines(rig);
+  const box = (ref: PortRef): string => boxOf.get(ref.deviceId)!;
+  if (layer === 'power') return powerLines(rig, boxOf);
   const lines = new Map<string, MapLine>();
   for (const cable of rig.cables) {
+    if (box(cable.from) === box(cable.to) && cable.from.deviceId !== cable.to.deviceId) continue;
     const carries = carriesOf(evaluation, cable);
     if (layer === 'sound' && !carries.sound) continue;
     if (layer === 'picture' && !carries.picture) continue;
@@ -99,6 +119,8 @@ export function linesOf(rig: Rig, evaluation: Evaluation, layer: Layer = 'all'):
       medium: cable.medium,
       from: known?.from ?? cable.from,
       to: known?.to ?? cable.to,
+      fromBox: box(cable.from),
+      toBox: box(cable.to),
       strands: merge(known?.strands ?? [], strands),
       picture: (known?.picture ?? false) || carries.picture,
       silent: (known?.silent ?? true) && carries.sound && strands.length === 0,
@@ -149,9 +171,9 @@ function merge(a: readonly Strand[], b: readonly Strand[]): Strand[] {
   return [...all].map(([sourceId, strength]) => ({ sourceId, strength })).sort((x, y) => y.strength - x.strength);
 }
 
-const powerLines = (rig: Rig): MapLine[] =>
+const powerLines = (rig: Rig, boxOf: ReadonlyMap<string, string>): MapLine[] =>
   rig.devices.flatMap((device): MapLine[] =>
-    device.fedBy
+    device.fedBy && boxOf.get(device.fedBy) !== boxOf.get(device.id)
       ? [
           {
             id: `feeds-${device.id}`,
@@ -159,6 +181,8 @@ const powerLines = (rig: Rig): MapLine[] =>
             medium: 'power',
             from: { deviceId: device.fedBy, portId: 'power' },
             to: { deviceId: device.id, portId: 'power' },
+            fromBox: boxOf.get(device.fedBy)!,
+            toBox: boxOf.get(device.id)!,
             strands: [],
             picture: false,
             silent: false,
@@ -183,8 +207,14 @@ export function breakName(name: string, characters = CHARACTERS, most = MAX_LINE
 }
 
 /** The rig as a line map: devices in columns by the order of the signal, lines between their sockets. */
-export function lineMap(rig: Rig, evaluation: Evaluation, layer: Layer = 'all', last?: LineMap): LineMap {
-  const plan = planMap(rig, evaluation, layer, last);
+export function lineMap(
+  rig: Rig,
+  evaluation: Evaluation,
+  layer: Layer = 'all',
+  last?: LineMap,
+  folded: ReadonlySet<string> = NONE,
+): LineMap {
+  const plan = planMap(rig, evaluation, layer, last, folded);
   return { ...plan, drawing: drawingOf(plan, last) };
 }
 
@@ -207,36 +237,71 @@ function kept<T>(now: readonly T[], before: readonly T[] | undefined, idOf: (val
   });
 }
 
-/** What a layer of the map shows of a rig. */
-export function planMap(rig: Rig, evaluation: Evaluation, layer: Layer, last?: MapPlan): MapPlan {
+const NONE: ReadonlySet<string> = new Set();
+
+/** What a layer of the map shows of a rig, with some groups folded. */
+export function planMap(
+  rig: Rig,
+  evaluation: Evaluation,
+  layer: Layer,
+  last?: MapPlan,
+  folded: ReadonlySet<string> = NONE,
+): MapPlan {
   const types = findTypes(rig);
-  const lines = kept(linesOf(rig, evaluation, layer), last?.lines, (l) => l.id);
-  const joined = new Set(lines.flatMap((l) => [l.from.deviceId, l.to.deviceId]));
+  const boxOf = boxesOf(rig, folded);
+  const groups = new Map(groupsOf(rig).map((g) => [g.id, g]));
+  const lines = kept(linesOf(rig, evaluation, layer, boxOf), last?.lines, (l) => l.id);
+  const joined = new Set(lines.flatMap((l) => [l.fromBox, l.toBox]));
   // What is not plugged yet has to be seen, or no one plugs it; strips and batteries have a layer of their own.
   const devices = rig.devices.filter(
-    (d) => joined.has(d.id) || (layer === 'all' && types.get(d.typeId)!.ports.length > 0),
+    (d) => boxOf.get(d.id) === d.id && (joined.has(d.id) || (layer === 'all' && types.get(d.typeId)!.ports.length > 0)),
   );
-  const boxes = devices.map(
-    (device): MapBox => ({
+  const boxes = devices.map((device): MapBox => {
+    const held = (groups.get(device.id)?.memberIds ?? []).filter((id) => boxOf.get(id) === device.id);
+    const isHere = (id: string): boolean => boxOf.get(id) === device.id;
+    return {
       deviceId: device.id,
       name: device.name,
       lines: breakName(device.name),
       typeName: types.get(device.typeId)!.name,
-      listenerIds: rig.listeners.filter((l) => l.sound.deviceId === device.id).map((l) => l.id),
-      sourceIds: rig.sources.filter((s) => s.sound.deviceId === device.id).map((s) => s.id),
+      listenerIds: rig.listeners.filter((l) => isHere(l.sound.deviceId)).map((l) => l.id),
+      sourceIds: rig.sources.filter((s) => isHere(s.sound.deviceId)).map((s) => s.id),
       on: device.on ?? null,
-    }),
-  );
-  const portOf = (ref: PortRef) => (layer === 'power' ? 'power' : socketOf(types, rig, ref));
+      group: groups.has(device.id) ? (held.length > 0 ? 'folded' : 'open') : null,
+      holds: held.map((id) => findDevice(rig, id)!.name),
+    };
+  });
+  const portOf = (ref: PortRef) => {
+    if (layer === 'power') return 'power';
+    const socket = socketOf(types, rig, ref);
+    return boxOf.get(ref.deviceId) === ref.deviceId ? socket : `${ref.deviceId}.${socket}`;
+  };
   const wires: Wire[] = lines.map((l) => ({
     id: l.id,
-    from: { node: l.from.deviceId, port: portOf(l.from) },
-    to: { node: l.to.deviceId, port: portOf(l.to) },
+    from: { node: l.fromBox, port: portOf(l.from) },
+    to: { node: l.toBox, port: portOf(l.to) },
     weak: l.medium === 'air' || l.medium === 'light',
     thicknessPx: Math.max(1, Math.min(MAX_STRANDS, l.strands.length)) * STRAND_PITCH,
   }));
   const shapes = shapesOf(rig, types, boxes, wires);
-  return { layer, boxes: kept(boxes, last?.boxes, (b) => b.deviceId), lines, shapes, wires };
+  return { layer, boxOf, boxes: kept(boxes, last?.boxes, (b) => b.deviceId), lines, shapes, wires };
+}
+
+/** One line below a box's name: who hears there, or what is folded into it. */
+export interface BoxFact {
+  readonly kind: 'listener' | 'holds' | 'more';
+  /** The listener's id, the name of what is folded, or how many more. */
+  readonly of: string;
+}
+
+export function factsOf({ listenerIds, holds }: Pick<MapBox, 'listenerIds' | 'holds'>): BoxFact[] {
+  const all: BoxFact[] = [
+    ...holds.map((of): BoxFact => ({ kind: 'holds', of })),
+    ...listenerIds.map((of): BoxFact => ({ kind: 'listener', of })),
+  ];
+  // A box by itself names everyone who hears there.
+  if (holds.length === 0 || all.length <= MAX_HELD + 1) return all;
+  return [...all.slice(0, MAX_HELD), { kind: 'more', of: String(all.length - MAX_HELD) }];
 }
 
 /** Only sockets that are in use are drawn, in the order of the device. */
@@ -258,11 +323,15 @@ function shapesOf(
   return boxes.map((box) => {
     const type = types.get(findDevice(rig, box.deviceId)!.typeId)!;
     const order = ['power', ...new Set(type.ports.map((p) => p.socket ?? p.id))];
-    const sorted = (ports: ReadonlySet<string> | undefined) => order.filter((p) => ports?.has(p));
+    // What leads into a folded group comes after its own sockets.
+    const sorted = (ports: ReadonlySet<string> | undefined) => [
+      ...order.filter((p) => ports?.has(p)),
+      ...[...(ports ?? [])].filter((p) => !order.includes(p)),
+    ];
     return {
       id: box.deviceId,
       widthPx: BOX.widthPx,
-      headPx: BOX.firstLinePx + BOX.padPx + (box.lines.length - 1) * BOX.linePx + box.listenerIds.length * BOX.badgePx,
+      headPx: BOX.firstLinePx + BOX.padPx + (box.lines.length - 1 + factsOf(box).length) * BOX.linePx,
       ins: sorted(used.ins.get(box.deviceId)),
       outs: sorted(used.outs.get(box.deviceId)),
     };

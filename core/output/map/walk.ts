@@ -44,16 +44,17 @@ export function stepTap(rig: Rig, evaluation: Evaluation, map: LineMap, at: Port
 }
 
 /** Ends that lines are drawn to, one below the other: of the device, then of its neighbors in the column. */
-function besides(rig: Rig, { lines, drawing }: LineMap, at: PortRef, by: number): PortRef {
+function besides(rig: Rig, { lines, drawing, boxOf }: LineMap, at: PortRef, by: number): PortRef {
   const isOut = lines.some((l) => same(l.from, at)) || rig.sources.some((s) => same(s.sound, at));
-  const rank = drawing.boxes.get(at.deviceId)?.rank;
+  const rankOf = (ref: PortRef) => drawing.boxes.get(boxOf.get(ref.deviceId) ?? '')?.rank;
+  const rank = rankOf(at);
   const ends = lines
     .map((l) => {
       const ref = isOut ? l.from : l.to;
       const points = drawing.wires.get(l.id)!;
       return { ref, y: (isOut ? points[0]! : points[points.length - 1]!)[1] };
     })
-    .filter(({ ref }) => drawing.boxes.get(ref.deviceId)?.rank === rank)
+    .filter(({ ref }) => rankOf(ref) === rank)
     .sort((a, b) => a.y - b.y)
     .map(({ ref }) => ref)
     .filter((ref, i, all) => all.findIndex((o) => same(o, ref)) === i);

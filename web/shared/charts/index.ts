@@ -21,4 +21,4 @@ export { TapEvidence } from './TapEvidence.tsx';
 export { TimelineChart } from './TimelineChart.tsx';
 export { layoutTapArrivals, layoutTapBands, layoutTapSeconds } from './tap-evidence.ts';
 export { layoutTimeline } from './timeline.ts';
-export { useWidth } from './useWidth.ts';
+export { useSize, useWidth } from './useWidth.ts';

@@ -15,10 +15,11 @@ interface Props {
   readonly findings: readonly Finding[];
   /** A question was answered: on to the next. */
   readonly onAnswered: () => void;
+  readonly onClose: () => void;
 }
 
 /** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
-export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: Props) {
+export function FindingCard({ rig, evaluation, finding, findings, onAnswered, onClose }: Props) {
   const dispatch = useAppDispatch();
   const tried = useTriedFixes(rig, evaluation, finding, findings);
   const fixes = tried ?? [];
@@ -36,9 +37,14 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered }: 
   useKey('y', say.yesThatsRight(), () => answer(asDrawn), asDrawn !== undefined);
   return (
     <aside className="card" aria-label={common.issue()}>
-      <h2 className={finding.severity}>
-        <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
-      </h2>
+      <div className="spread">
+        <h2 className={finding.severity}>
+          <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
+        </h2>
+        <Button size="sm" onClick={onClose} aria-label={say.closePanel()} title={say.closePanel()}>
+          ×
+        </Button>
+      </div>
       <chakra.p marginTop="6px">{textOf(finding.asks ?? finding.says)}</chakra.p>
       {finding.asks && (
         <>

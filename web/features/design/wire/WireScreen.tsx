@@ -64,8 +64,10 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
     );
   };
   const chosen = findings.find((f) => f.id === params.get('finding')) ?? findings[0];
+  const [isCardOpen, setCardOpen] = useState(true);
   const choose = (finding: Finding | undefined) => {
     if (!finding) return;
+    setCardOpen(true);
     setPlace(null);
     setParams(
       (all) => {
@@ -94,6 +96,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
     findings.some((f) => f.asks && !f.dismissed),
   );
   useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
+  useKey('escape', say.closePanel(), () => setCardOpen(false), tap === null && isCardOpen && dialog === null);
   // Papers are read after the edit, not while one makes it.
   const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
   const onPaper = useDeferredValue(drawn);
@@ -121,7 +124,8 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
             onClose={() => put(null)}
           />
         ) : (
-          chosen && (
+          chosen &&
+          isCardOpen && (
             <FindingCard
               key={chosen.id}
               rig={rig}
@@ -129,6 +133,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
               finding={chosen}
               findings={findings}
               onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
+              onClose={() => setCardOpen(false)}
             />
           )
         )
@@ -153,6 +158,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           evaluation={scene.evaluation}
           findings={findings}
           chosen={tap ? undefined : chosen}
+          isAsked={params.has('finding')}
           tap={tap}
           onTap={put}
           onFinding={choose}

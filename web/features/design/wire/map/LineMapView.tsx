@@ -2,13 +2,23 @@ import { Button, chakra } from '@chakra-ui/react';
 import { type KeyboardEvent, useMemo, useState } from 'react';
 import { deviceIn, endName, findDevice, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Placed } from '#core/output/layout/index.ts';
-import { LAYERS, type Layer, type LineMap, type MapLine, stepTap, type Turn } from '#core/output/map/index.ts';
+import {
+  LAYERS,
+  type Layer,
+  LETTER_PX,
+  type LineMap,
+  type MapLine,
+  stepTap,
+  type Turn,
+  usuallyFolded,
+} from '#core/output/map/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { useWidth } from '#web/shared/charts/index.ts';
+import { useSize } from '#web/shared/charts/index.ts';
 import { Choice, hueOf, rich, useKeyHint, useSteady } from '#web/shared/parts/index.ts';
 import { wire as say } from '#words/index.ts';
-import { balloonsOf, extentsOf, isolated, sayLine, tappedCables, withinView } from './drawn.ts';
+import { balloonsOf, concerned, extentsOf, isolated, lengthsOf, sayLine, tappedCables, withinView } from './drawn.ts';
+import { MiniMap } from './MiniMap.tsx';
 import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
 import { useView } from './useView.ts';
@@ -18,6 +28,8 @@ interface Props {
   readonly evaluation: Evaluation;
   readonly findings: readonly Finding[];
   readonly chosen: Finding | undefined;
+  /** Someone chose it: what does not concern it fades. */
+  readonly isAsked: boolean;
   readonly tap: PortRef | null;
   readonly onTap: (tap: PortRef | null) => void;
   readonly onFinding: (finding: Finding) => void;
@@ -31,27 +43,37 @@ const LAYER_NAMES: Record<Layer, string> = {
   usb: say.usbOnly(),
   power: say.powerOnly(),
 };
-const HEIGHT = 430;
+/** Smaller letters are hard to read on a screen, px. */
+const LEAST_LETTER_PX = 12;
+const LEAST_SCALE = LEAST_LETTER_PX / LETTER_PX;
+const USUAL_HEIGHT = 430;
 
 /** The rig as a drawing: the signal from left to right, each source in its hue, the tapped way under the highlighter. */
-export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onFinding }: Props) {
+export function LineMapView({ rig, evaluation, findings, chosen, isAsked, tap, onTap, onFinding }: Props) {
   const [layer, setLayer] = useState<Layer>('all');
   const [alone, setAlone] = useState<{ sourceId: string | null; listenerId: string | null }>({
     sourceId: null,
     listenerId: null,
   });
-  const { map: setOut, busy } = useLineMap(rig, evaluation, layer);
+  const [folded, setFolded] = useState(() => usuallyFolded(rig));
+  const fold = useSteady((deviceId: string) => setFolded((now) => toggled(now, deviceId)));
+  const { map: setOut, busy } = useLineMap(rig, evaluation, layer, folded);
   const map = setOut ?? NOTHING_YET;
   const { drawing } = map;
-  const [frame, widthPx] = useWidth<HTMLDivElement>(800);
-  const heightPx = Math.min(HEIGHT, Math.max(160, drawing.heightPx + 40));
-  const { ref, view, closer, farther, fitAll, show, dragging } = useView(
+  const [frame, widthPx, heightPx] = useSize<HTMLDivElement>(800, USUAL_HEIGHT);
+  const { ref, view, closer, farther, fitAll, center, show, dragging } = useView(
     drawing.widthPx,
     drawing.heightPx,
     widthPx,
     heightPx,
+    LEAST_SCALE,
   );
-  const only = useMemo(() => isolated(evaluation, alone.sourceId, alone.listenerId), [evaluation, alone]);
+  const ways = useMemo(() => isolated(evaluation, alone.sourceId, alone.listenerId), [evaluation, alone]);
+  const asked = useMemo(
+    () => (isAsked && chosen ? concerned(evaluation, chosen) : null),
+    [evaluation, chosen, isAsked],
+  );
+  const only = ways ?? asked;
   const tapped = useMemo(() => tappedCables(evaluation, tap), [evaluation, tap]);
   const extents = useMemo(() => extentsOf(drawing), [drawing]);
   const seen = (at: Parameters<typeof withinView>[0]) => withinView(at, view, widthPx, heightPx);
@@ -60,13 +82,14 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
   const balloons = useMemo(() => balloonsOf(map, findings), [map, findings]);
   const put = (at: PortRef) => {
     onTap(at);
-    const box = drawing.boxes.get(at.deviceId);
+    const box = drawing.boxes.get(map.boxOf.get(at.deviceId) ?? '');
     if (box) show(box.xPx + box.widthPx / 2, box.yPx + box.heightPx / 2);
   };
   const tapLine = useSteady((line: MapLine) => put(line.to));
-  const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map.lines, deviceId)));
+  const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map, deviceId)));
   const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
   const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
+  const labels = useMemo(() => lengthsOf(map, cables, balloons), [map, cables, balloons]);
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.onMapMoveTap());
   useKeyHint('plus,minus,0', say.onMapZoomIn());
   const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;
@@ -146,6 +169,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
                   tapped={line.cableIds.some((id) => tapped.has(id))}
                   dim={only !== null && !line.cableIds.some((id) => only.has(id))}
                   marked={line.cableIds.some((id) => chosen?.where.cableIds.includes(id))}
+                  apart={ways !== null && line.cableIds.some((id) => ways.has(id))}
                   onTap={tapLine}
                 />
               ))}
@@ -159,9 +183,17 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
                   host={(box.on && findDevice(rig, box.on)?.name) || null}
                   box={box}
                   at={drawing.boxes.get(box.deviceId)!}
-                  tapped={tap?.deviceId === box.deviceId}
+                  tapped={tap !== null && map.boxOf.get(tap.deviceId) === box.deviceId}
                   onTap={tapBox}
+                  onFold={fold}
                 />
+              ))}
+            {labels
+              .filter(({ xPx, yPx }) => seen({ left: xPx, top: yPx, right: xPx, bottom: yPx }))
+              .map(({ id, text, xPx, yPx }) => (
+                <text key={id} className="map-length" x={xPx} y={yPx} textAnchor="middle">
+                  {text}
+                </text>
               ))}
             {balloons
               .filter(({ x, y }) => seen({ left: x, top: y, right: x, bottom: y }))
@@ -175,6 +207,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
               ))}
           </g>
         </svg>
+        <MiniMap drawing={drawing} view={view} pageW={widthPx} pageH={heightPx} onCenter={center} />
         <p className="visually-hidden" aria-live="polite">
           {say.tapPointWith({ said })}
         </p>
@@ -194,16 +227,20 @@ export function LineMapView({ rig, evaluation, findings, chosen, tap, onTap, onF
 const NOTHING_YET: LineMap = {
   layer: 'all',
   boxes: [],
+  boxOf: new Map(),
   lines: [],
   shapes: [],
   wires: [],
   drawing: { widthPx: 1, heightPx: 1, boxes: new Map(), wires: new Map(), crossings: 0, seats: new Map() },
 };
 
-/** Where to look first at a device: its output, else its input. */
-function tapOf(rig: Rig, lines: readonly { from: PortRef; to: PortRef }[], deviceId: string): PortRef {
-  const out = lines.find((l) => l.from.deviceId === deviceId)?.from;
-  const into = lines.find((l) => l.to.deviceId === deviceId)?.to;
+const toggled = (all: ReadonlySet<string>, id: string): ReadonlySet<string> =>
+  all.has(id) ? new Set([...all].filter((other) => other !== id)) : new Set([...all, id]);
+
+/** Where to look first at a box: its output, else its input. */
+function tapOf(rig: Rig, { lines }: LineMap, deviceId: string): PortRef {
+  const out = lines.find((l) => l.fromBox === deviceId)?.from;
+  const into = lines.find((l) => l.toBox === deviceId)?.to;
   const heard = rig.listeners.find((l) => l.sound.deviceId === deviceId)?.sound;
   const portId = findTypes(rig).get(deviceIn(rig, deviceId).typeId)!.ports[0]?.id ?? '';
   return heard ?? out ?? into ?? { deviceId, portId };

@@ -9,10 +9,11 @@ import { BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
 
 const nothing = () => undefined;
+const OPEN: ReadonlySet<string> = new Set();
 
 /** The line map as a picture alone, as large as its place: to look at what would be made. */
 export function MapPicture({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
-  const { map } = useLineMap(rig, evaluation, 'all');
+  const { map } = useLineMap(rig, evaluation, 'all', OPEN);
   const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
   const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
   if (!map) return null;
@@ -49,6 +50,7 @@ export function MapPicture({ rig, evaluation }: { rig: Rig; evaluation: Evaluati
           at={map.drawing.boxes.get(box.deviceId)!}
           tapped={false}
           onTap={nothing}
+          onFold={nothing}
         />
       ))}
     </svg>

@@ -1,6 +1,14 @@
-import { findDevice, findSource, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { type Cable, findDevice, findSource, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Point } from '#core/output/layout/index.ts';
-import { type LineMap, MAX_STRANDS, type MapLine, STRAND_PITCH } from '#core/output/map/index.ts';
+import {
+  LETTER_PX,
+  type LineMap,
+  MAX_STRANDS,
+  type MapLabel,
+  type MapLine,
+  placeLabels,
+  STRAND_PITCH,
+} from '#core/output/map/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import { type Evaluation, readPath } from '#core/signal/index.ts';
 import { wire as say } from '#words/index.ts';
@@ -10,7 +18,7 @@ import type { View } from './useView.ts';
 const THIN = 1.1;
 const THICK = 3.2;
 /** Beyond its corner a balloon stands clear of the device. */
-const BALLOON_APART = 13;
+export const BALLOON_APART = 15;
 /** The gap of a line where nothing arrives. */
 const BREAK_PX = 7;
 
@@ -73,14 +81,15 @@ export interface Balloon {
 }
 
 /** A balloon for every open finding, beside its cable or device; several at one place form a row. */
-export function balloonsOf({ lines, drawing }: LineMap, findings: readonly Finding[]): Balloon[] {
+export function balloonsOf({ lines, drawing, boxOf }: LineMap, findings: readonly Finding[]): Balloon[] {
   const crowd = new Map<string, number>();
   return findings.flatMap((finding, i): Balloon[] => {
     if (finding.dismissed) return [];
     const number = i + 1;
     const line = lines.find((l) => l.cableIds.some((id) => finding.where.cableIds.includes(id)));
-    const box = finding.where.deviceIds.map((id) => drawing.boxes.get(id)).find(Boolean);
-    const key = line?.id ?? finding.where.deviceIds[0] ?? '';
+    const boxId = finding.where.deviceIds.map((id) => boxOf.get(id)).find((id) => id && drawing.boxes.has(id));
+    const box = boxId === undefined ? undefined : drawing.boxes.get(boxId);
+    const key = line?.id ?? boxId ?? '';
     const before = crowd.get(key) ?? 0;
     crowd.set(key, before + 1);
     const along = before * 2 * BALLOON_APART;
@@ -93,6 +102,29 @@ export function balloonsOf({ lines, drawing }: LineMap, findings: readonly Findi
     if (!box) return [];
     return [{ number, finding, x: box.xPx + BALLOON_APART + along, y: box.yPx + box.heightPx + BALLOON_APART }];
   });
+}
+
+/** Lengths of cables, where there is room for them on the map. */
+export function lengthsOf(
+  { lines, drawing }: LineMap,
+  cables: ReadonlyMap<string, Cable>,
+  balloons: readonly Balloon[],
+): MapLabel[] {
+  const cableOf = (line: MapLine) => cables.get(line.cableIds[0] ?? '');
+  const wanted = lines.flatMap((line) => {
+    const cable = cableOf(line);
+    return cable?.medium === 'lead'
+      ? [{ id: line.id, text: say.lengthLabel({ lengthM: cable.lengthM }), lengthM: cable.lengthM }]
+      : [];
+  });
+  const strands = new Map(lines.map((l) => [l.id, l.strands.length]));
+  return placeLabels(
+    drawing,
+    wanted.sort((a, b) => b.lengthM - a.lengthM),
+    LETTER_PX,
+    (id) => 2 + Math.min(MAX_STRANDS, strands.get(id) ?? 0) * STRAND_PITCH,
+    balloons.map(({ x, y }) => ({ x, y, r: BALLOON_APART })),
+  );
 }
 
 /** Cables on the ways of a source, a listener, or both; null where nothing is isolated. */
@@ -110,6 +142,13 @@ export function isolated(
       for (const { via } of readPath(graph, way.arrival).edges) if ('cableId' in via) cables.add(via.cableId);
   }
   return cables;
+}
+
+/** Cables that a finding is about: its own, and the ways of its source and listener. */
+export function concerned(evaluation: Evaluation, { where }: Finding): Set<string> | null {
+  const ways = isolated(evaluation, where.sourceId ?? null, where.listenerId ?? null);
+  if (!ways && where.cableIds.length === 0) return null;
+  return new Set([...(ways ?? []), ...where.cableIds]);
 }
 
 /** Cables by which what is tapped comes: all ways of everything that arrives there. */

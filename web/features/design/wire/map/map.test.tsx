@@ -22,7 +22,7 @@ import {
   tappedCables,
   withinView,
 } from './drawn.ts';
-import { bringIn, fitView, zoomAt } from './useView.ts';
+import { bringIn, fitView, openView, zoomAt } from './useView.ts';
 
 beforeEach(() => stubServer(noServer));
 const rig = demoRig();
@@ -87,6 +87,11 @@ describe('the view', () => {
     expect(fitView(2000, 500, 824, 424).scale).toBeCloseTo(0.4, 6);
     expect(fitView(100, 100, 800, 400).scale).toBe(1);
   });
+  it('opens with letters that can be read, from where the signal begins', () => {
+    expect(openView(2000, 500, 824, 424, 2 / 3)).toMatchObject({ scale: 2 / 3 });
+    expect(openView(2000, 500, 824, 424, 2 / 3).x).toBeLessThan(0);
+    expect(openView(900, 400, 824, 424, 2 / 3)).toEqual(fitView(900, 400, 824, 424));
+  });
   it('keeps the point that one zooms at where it is', () => {
     fc.assert(
       fc.property(fc.nat(800), fc.nat(400), fc.constantFrom(0.8, 1.25), (x, y, factor) => {
@@ -142,6 +147,26 @@ describe('the map on the screen', () => {
     expect(screen.getByLabelText(say.tapPoint()).textContent).toMatch(/Mixer/);
     await user.click(screen.getByRole('button', { name: 'Splitter → Console capture: Couch game' }));
     expect(screen.getByLabelText(say.tapPoint()).textContent).toMatch(/Console capture, HDMI in/);
+  });
+  it('opens and folds what belongs together, in place', async () => {
+    const user = userEvent.setup();
+    show(<WireScreen />);
+    screen.getByRole('application').focus();
+    await user.keyboard('0');
+    const program = () => screen.queryByRole('button', { name: /^Streaming software, / });
+    expect(program()).toBeNull();
+    await user.click(screen.getByRole('button', { name: say.openGroup({ device: 'Desk computer' }) }));
+    expect(program()).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: say.foldGroup({ device: 'Desk computer' }) }));
+    expect(program()).toBeNull();
+  });
+  it('closes the panel by Escape, and opens it with the next issue', async () => {
+    const user = userEvent.setup();
+    show(<WireScreen />);
+    await user.keyboard('{Escape}');
+    expect(screen.queryByLabelText(common.issue())).toBeNull();
+    await user.keyboard('j');
+    expect(screen.getByLabelText(common.issue())).toBeTruthy();
   });
   it('shows one kind of line alone', async () => {
     const user = userEvent.setup();

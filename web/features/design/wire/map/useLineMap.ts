@@ -18,10 +18,18 @@ function inDrawing(plan: MapPlan, { drawing }: LineMap): LineMap {
 }
 
 /** The line map of a rig as it stands; null while a large one is set out for the first time. */
-export function useLineMap(rig: Rig, evaluation: Evaluation, layer: Layer): { map: LineMap | null; busy: boolean } {
+export function useLineMap(
+  rig: Rig,
+  evaluation: Evaluation,
+  layer: Layer,
+  folded: ReadonlySet<string>,
+): { map: LineMap | null; busy: boolean } {
   const kept = useRef(new Map<Layer, LineMap>());
   const [came, setCame] = useState(0);
-  const plan = useMemo(() => planMap(rig, evaluation, layer, kept.current.get(layer)), [rig, evaluation, layer]);
+  const plan = useMemo(
+    () => planMap(rig, evaluation, layer, kept.current.get(layer), folded),
+    [rig, evaluation, layer, folded],
+  );
   // biome-ignore lint/correctness/useExhaustiveDependencies: the result is read from the cache
   const { map, busy } = useMemo(() => {
     const last = kept.current.get(layer);
