@@ -11,6 +11,7 @@ import {
   closed,
   documentUrl,
   isOffline,
+  keepLastRig,
   openRig,
   readDraft,
   type Scene,
@@ -40,6 +41,7 @@ function useOpenRig(rigId: string): string | null {
     const request = dispatch(api.endpoints.rig.initiate(rigId));
     request.then((answer) => {
       if (gone) return;
+      if (answer.data) keepLastRig(rigId);
       if (answer.data && isTooLarge(answer.data.document)) {
         setFailed(frame.tooLarge());
       } else if (answer.data) {
@@ -121,27 +123,28 @@ interface FramedProps {
 function Framed({ rigId, rig, settled, scene }: FramedProps) {
   const stages = stageStatesOf(settled);
   const unconfirmed = !useConfirmed();
+  const to = (page: string) => `/rigs/${rigId}/${page}`;
   return (
     <Frame
       nav={[
-        { to: `/rigs/${rigId}/plan`, label: frame.plan(), state: stages.plan, unconfirmed },
-        { to: `/rigs/${rigId}/wire`, label: frame.wire(), state: stages.wire, unconfirmed },
-        { to: `/rigs/${rigId}/route`, label: frame.route(), state: stages.route, unconfirmed },
-        { to: `/rigs/${rigId}/level`, label: frame.level(), state: stages.level, unconfirmed },
-        { to: `/rigs/${rigId}/sync`, label: frame.sync(), state: stages.sync, unconfirmed },
-        { to: `/rigs/${rigId}/run`, label: frame.run() },
+        { to: to('plan'), key: 'p', label: frame.plan(), state: stages.plan, unconfirmed },
+        { to: to('wire'), key: 'w', label: frame.wire(), state: stages.wire, unconfirmed },
+        { to: to('route'), key: 'r', label: frame.route(), state: stages.route, unconfirmed },
+        { to: to('level'), key: 'l', label: frame.level(), state: stages.level, unconfirmed },
+        { to: to('sync'), key: 's', label: frame.sync(), state: stages.sync, unconfirmed },
+        { to: to('run'), key: 'u', label: frame.run() },
       ]}
       more={[
-        { to: `/rigs/${rigId}/next`, label: next.title() },
-        { to: `/rigs/${rigId}/desk`, label: frame.toDoList() },
-        { to: `/rigs/${rigId}/tap`, label: frame.tapTest() },
-        { to: `/rigs/${rigId}/trouble`, label: frame.troubleshoot() },
-        { to: `/rigs/${rigId}/log`, label: frame.log() },
-        { to: `/rigs/${rigId}/versions`, label: frame.versions() },
-        { to: `/rigs/${rigId}/ways`, label: frame.alternatives() },
-        { to: `/rigs/${rigId}/beside`, label: frame.compare() },
-        { to: `/rigs/${rigId}/bench`, label: frame.measure() },
-        { to: `/rigs/${rigId}/gear`, label: frame.gear() },
+        { to: to('next'), key: 'n', label: next.title() },
+        { to: to('desk'), key: 't', label: frame.toDoList() },
+        { to: to('tap'), label: frame.tapTest() },
+        { to: to('trouble'), label: frame.troubleshoot() },
+        { to: to('log'), key: 'o', label: frame.log() },
+        { to: to('versions'), key: 'v', label: frame.versions() },
+        { to: to('ways'), label: frame.alternatives() },
+        { to: to('beside'), label: frame.compare() },
+        { to: to('bench'), key: 'b', label: frame.measure() },
+        { to: to('gear'), key: 'g', label: frame.gear() },
       ]}
       top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
       next={<NextLine rig={rig} rigId={rigId} />}

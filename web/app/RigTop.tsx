@@ -68,9 +68,11 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
           <span className={`${verdict.state} frame-verdict-alone`}>
             <StateMark state={verdict.state} unconfirmed={!confirmed} />{' '}
             {verdict.state === 'good'
-              ? confirmed
-                ? frame.matches()
-                : frame.matchesAsDrawn()
+              ? rig.plan.length === 0
+                ? frame.nothingYet()
+                : confirmed
+                  ? frame.matches()
+                  : frame.matchesAsDrawn()
               : frame.warnings({ count: Math.max(verdict.watches, verdict.toDo) })}
           </span>
         )}

@@ -3,6 +3,8 @@ import { message } from '../message.ts';
 /** What stands around every page of a rig: stages, verdict, notices, keys. */
 export const frame = {
   stages: message('Stages'),
+  skipToPage: message('Skip to the page'),
+  nothingYet: message('Nothing to check yet'),
   plan: message('Plan'),
   wire: message('Wire'),
   route: message('Route'),

@@ -3,6 +3,9 @@ import { message } from '../message.ts';
 /** The first page: where to begin, and the rigs that are kept. */
 export const rigs = {
   title: message('Rigs'),
+  whatThisIs: message(
+    'Plan what everyone should hear from your desk, see what they get (how loud, how late, through what), and fix it before you go live.',
+  ),
   whereToBegin: message('Where to begin'),
   measureFile: message('Measure a file'),
   measureFileSays: message('Is the audio late? How far apart are two recordings? No rig needed.'),

@@ -3,7 +3,7 @@ import { applyEdit, isSettingTask, listenerIn, type Rig, type Task, tickTask } f
 import type { SolveProgram } from '#core/routing/suggest/index.ts';
 import { questionsOf } from '#core/rules/index.ts';
 import { deviceName, evaluationAt } from '#core/signal/index.ts';
-import { answered, clearIssues } from './clear.ts';
+import { answered, clearIssues, glance } from './clear.ts';
 import { BURDEN, type Draft, NOTHING, type Outcome } from './draft.ts';
 import { orderJobs } from './order.ts';
 import { asksFor, measurable, missingIn, readiness } from './ready.ts';
@@ -42,6 +42,13 @@ export function planAhead(rig: Rig, { solve, last }: Surroundings): Ahead {
   if (asksFor(rig, 'measured')) all.push(...takesOf(at, places));
   if (asksFor(rig, 'rehearsed') && !rehearsed) all.push(rehearse(rig, last));
   return { readiness: now, ...inOrder(withAfter(all), places), further };
+}
+
+/** The first step, at once; null where that takes longer. The whole plan may begin with another one. */
+export function firstStep(rig: Rig): NextStep | null {
+  const missing = missingIn(rig);
+  const draft = missing ? toDescribe(missing) : glance(outcomeOf(rig), placesIn(rig));
+  return draft && stepOf(draft);
 }
 
 const toDescribe = (what: 'devices' | 'ends' | 'plan'): Draft => ({
@@ -200,9 +207,9 @@ function inOrder(drafts: readonly Draft[], places: Places): Pick<Ahead, 'steps' 
   }));
   const { ids, seconds } = orderJobs(jobs, places.walk, places.start);
   const byId = new Map(drafts.map((d) => [d.id, d]));
-  const steps = ids.map((id): NextStep => {
-    const { relieves: _, ...step } = byId.get(id)!;
-    return step;
-  });
-  return { steps, seconds };
+  return { steps: ids.map((id) => stepOf(byId.get(id)!)), seconds };
+}
+
+function stepOf({ relieves: _, ...step }: Draft): NextStep {
+  return step;
 }

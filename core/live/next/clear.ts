@@ -21,6 +21,8 @@ import type { Places } from './where.ts';
 
 /** Issues that fixes are looked for at a time: each may cost many evaluations. */
 const MAX_SOUGHT = 30;
+/** No way leads there: cables and devices may. */
+const MISSING_RULE = 'plan-missing';
 /** How often delays are worked out anew: once what they bring together is mended, other delays may be right. */
 const MAX_ALIGNED = 3;
 /** Steps at most: what is left then is planned once these are done. */
@@ -58,7 +60,7 @@ export function clearIssues(start: Outcome, places: Places, solve: SolveProgram 
   const drafts: Draft[] = [];
   const settled = new Set<string>();
   const pool = new Map<string, Candidate>();
-  const sought = new Map<string, Rig>();
+  const sought = new Map<string, unknown>();
   /** The step that an issue came with, where it was not there at first. */
   const cameWith = new Map<string, string>();
   let at = start;
@@ -85,6 +87,24 @@ export function clearIssues(start: Outcome, places: Places, solve: SolveProgram 
   }
   return { drafts, end: at, further: wrongIn(at).size };
 }
+
+/** Issues that are looked at for a first step at once. */
+const MAX_GLANCED = 2;
+
+/** A step that is right to begin with, at once: of the worst issues alone, before everything is planned. */
+export function glance(start: Outcome, places: Places): Draft | null {
+  const wrong = wrongIn(start);
+  const asked = looked(start, wrong, places);
+  if (asked) return asked.draft;
+  const pool = new Map<string, Candidate>();
+  for (const finding of [...wrong.values()].filter((f) => f.stage !== 'sync').slice(0, MAX_GLANCED)) {
+    for (const remedy of fixRemedies(start.rig, finding)) enter(start, wrong, pool, remedy, null);
+    const taken = best(start, wrong, pool, NOTHING_SETTLED, places);
+    if (taken) return taken.draft;
+  }
+  return null;
+}
+const NOTHING_SETTLED: ReadonlySet<string> = new Set();
 
 interface Taken {
   readonly draft: Draft;
@@ -137,7 +157,7 @@ function mended(
   at: Outcome,
   wrong: ReadonlyMap<string, Finding>,
   pool: Map<string, Candidate>,
-  sought: Map<string, Rig>,
+  sought: Map<string, unknown>,
   settled: ReadonlySet<string>,
   places: Places,
 ): Taken | null {
@@ -146,19 +166,26 @@ function mended(
   const others = sound.filter((f) => f.stage !== 'route').slice(0, MAX_SOUGHT);
   const moments = [...new Set(route.map((f) => f.momentId))];
   // What makes the whole plan so weighs side effects; the fixes of a single issue know only that one.
-  const tiers: (readonly (readonly [string, () => Remedy[]])[])[] = [
+  const idsAt = (m: string | null): string => route.flatMap((f) => (f.momentId === m ? [f.id] : [])).join(' ');
+  const missing = route.filter((f) => f.rule === MISSING_RULE);
+  const tiers: readonly (readonly Source[])[] = [
     [
-      ...others.map((f) => [f.id, () => fixRemedies(at.rig, f)] as const),
-      ...moments.map((m) => [`routing ${m}`, () => routingRemedies(at.rig, m)] as const),
+      ...others.map((f): Source => ({ key: f.id, of: at.rig.cables, seek: () => fixRemedies(at.rig, f) })),
+      ...moments.map((m): Source => ({ key: `routing ${m}`, of: idsAt(m), seek: () => routingRemedies(at.rig, m) })),
     ],
-    route.slice(0, MAX_SOUGHT).map((f) => [f.id, () => fixRemedies(at.rig, f)] as const),
-    moments.map((m) => [`bridge ${m}`, () => bridgeRemedies(at.rig, m)] as const),
+    route
+      .slice(0, MAX_SOUGHT)
+      .map((f): Source => ({ key: f.id, of: at.rig.cables, seek: () => fixRemedies(at.rig, f) })),
+    [...new Set(missing.map((f) => f.momentId))].map(
+      (m): Source => ({ key: `bridge ${m}`, of: idsAt(m), seek: () => bridgeRemedies(at.rig, m) }),
+    ),
   ];
   for (const tier of tiers) {
     for (const again of [false, true]) {
-      for (const [key, seek] of tier) {
-        if (again ? sought.get(key) === at.rig : sought.has(key)) continue;
-        sought.set(key, at.rig);
+      for (const { key, of, seek } of tier) {
+        // What was sought before is sought again only where what it rests on has changed.
+        if (again ? sought.get(key) === of : sought.has(key)) continue;
+        sought.set(key, of);
         for (const remedy of seek()) enter(at, wrong, pool, remedy, remedy.partly ? key : null);
       }
       const taken = best(at, wrong, pool, settled, places);
@@ -166,6 +193,13 @@ function mended(
     }
   }
   return null;
+}
+
+/** Where remedies come from: what it is called, what it rests on, and the search itself. */
+interface Source {
+  readonly key: string;
+  readonly of: unknown;
+  readonly seek: () => readonly Remedy[];
 }
 
 function enter(

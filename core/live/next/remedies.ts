@@ -52,9 +52,12 @@ export const fixRemedies = (rig: Rig, finding: Finding): Remedy[] =>
     ),
   );
 
+/** Rigs that are looked at for a set of settings: a plan that takes long is old when it comes. */
+const MAX_EVALUATIONS = 400;
+
 /** Settings that make the plan of a moment so: all at once, and each by itself. */
 export function routingRemedies(rig: Rig, momentId: string | null): Remedy[] {
-  const changes = solveRouting(atMoment(rig, momentId), evaluationAt(rig, momentId)).changes.map(
+  const changes = solveRouting(atMoment(rig, momentId), evaluationAt(rig, momentId), MAX_EVALUATIONS).changes.map(
     ({ deviceId, settingId, value }): Change => ({ deviceId, settingId, value }),
   );
   if (changes.length === 0) return [];

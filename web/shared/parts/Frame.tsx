@@ -1,15 +1,17 @@
 import { Button } from '@chakra-ui/react';
 import { memo, type ReactNode, useEffect, useRef } from 'react';
-import { Link, NavLink, useLocation } from 'react-router';
+import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import type { State } from '#core/signal/index.ts';
 import { search as find, frame } from '#words/index.ts';
-import { useKeyHints } from './keys.tsx';
+import { useKey, useKeyHints } from './keys.tsx';
 import { rich } from './rich.tsx';
 import { StateMark } from './StateMark.tsx';
 
 interface NavEntry {
   readonly to: string;
   readonly label: string;
+  /** With Shift, it opens the page from any other: capital letters are the frame's, small ones the view's. */
+  readonly key?: string;
   readonly state?: State;
   /** What is good there rests on something that no one has looked at. */
   readonly unconfirmed?: boolean;
@@ -28,6 +30,9 @@ interface Props {
 export function Frame({ nav, more = [], top, next, children }: Props) {
   return (
     <div className="frame">
+      <a className="frame-skip" href="#page">
+        {frame.skipToPage()}
+      </a>
       <div className="frame-name">
         <Link to="/">Mellow Tap</Link>
       </div>
@@ -35,11 +40,11 @@ export function Frame({ nav, more = [], top, next, children }: Props) {
       <nav className="frame-nav" aria-label={frame.stages()}>
         <SearchButton />
         {nav.map((entry) => (
-          <Entry key={entry.to} {...entry} />
+          <Entry key={entry.to} {...entryOf(entry)} />
         ))}
         {more.length > 0 && <hr />}
         {more.map((entry) => (
-          <Entry key={entry.to} {...entry} />
+          <Entry key={entry.to} {...entryOf(entry)} />
         ))}
       </nav>
       {next}
@@ -60,7 +65,7 @@ function Body({ children }: { children: ReactNode }) {
     if (isFree) body.current?.focus({ preventScroll: true });
   }, [pathname]);
   return (
-    <div className="frame-body" ref={body} tabIndex={-1}>
+    <div id="page" className="frame-body" ref={body} tabIndex={-1}>
       {children}
     </div>
   );
@@ -78,10 +83,16 @@ function SearchButton() {
   );
 }
 
+const entryOf = ({ key, ...entry }: NavEntry) => ({ ...entry, ...(key && { letter: key }) });
+
+type EntryProps = Omit<NavEntry, 'key'> & { readonly letter?: string };
+
 /** Drawn again only where its own state is another one: the frame is drawn with every edit. */
-const Entry = memo(function Entry({ to, label, state, unconfirmed = false }: NavEntry) {
+const Entry = memo(function Entry({ to, label, letter, state, unconfirmed = false }: EntryProps) {
+  const navigate = useNavigate();
+  useKey(`shift+${letter}`, label, () => navigate(to), letter !== undefined);
   return (
-    <NavLink to={to} end>
+    <NavLink to={to} end title={letter && `⇧${letter.toUpperCase()}`}>
       {state ? <StateMark state={state} unconfirmed={unconfirmed} /> : <span className="mark" />}
       {label}
     </NavLink>

@@ -23,6 +23,7 @@ export {
   selectUnreadable,
   selectWaiting,
 } from './journal.ts';
+export { keepLastRig, readLastRig } from './last-rig.ts';
 export * from './open-rig.ts';
 export type { SaveState } from './state.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';

@@ -2,7 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink';
 import type { Apart, Diagnosis, MenuClick, Offset, Stretch } from '#core/audio/measure/index.ts';
 import type { Explanation, Players, StandInDesk, TakeRead } from '#core/desk-tests/tap-test/index.ts';
 import type { TapReading } from '#core/desk-tests/tunes/index.ts';
-import type { Ahead } from '#core/live/next/index.ts';
+import type { Ahead, NextStep } from '#core/live/next/index.ts';
 import type { Lineup } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { Drawing, Seats, Shape, Wire } from '#core/output/layout/index.ts';
@@ -88,12 +88,12 @@ export const setOut = (shapes: readonly Shape[], wires: readonly Wire[], last: S
 export const searchMakeItSo = (rig: Rig): Job<Whole> =>
   inWorker<RigApi, Whole>(rigWorker(), say.searchFailed(), (api) => api.makeWhole(rig));
 
-/** Plans what is to be done until a rig is ready. */
-export const planNext = (rig: Rig, last: Rig | null): Job<Ahead> =>
+/** Plans what is to be done until a rig is ready; a first step comes before the whole of it. */
+export const planNext = (rig: Rig, last: Rig | null, onFirst: (step: NextStep) => void): Job<Ahead> =>
   inWorker<NextApi, Ahead>(
     new Worker(new URL('./next.worker.ts', import.meta.url), { type: 'module', name: handedOn() }),
     say.couldntPlan(),
-    (api) => api.planAhead(rig, last),
+    (api) => api.planAhead(rig, last, proxy(onFirst)),
   );
 
 /** Looks for delay settings that put every listener right at once. */

@@ -1,7 +1,15 @@
 import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import type { PlanCell, Rig } from '#core/model/rig/index.ts';
-import { type PairCell, PairGrid, type Place, sayUnder, wantOf } from '#web/shared/parts/index.ts';
+import { evaluationAt } from '#core/signal/index.ts';
+import {
+  type PairCell,
+  PairGrid,
+  type Place,
+  sayUnder,
+  useListenersByWeight,
+  wantOf,
+} from '#web/shared/parts/index.ts';
 import { plan } from '#words/index.ts';
 import { sayTime } from './say.ts';
 
@@ -24,13 +32,14 @@ export function PlanTable({ rig, plain, at, onAt }: Props) {
     const key = `${rig.sources[row]!.id} ${rig.listeners[column]!.id}`;
     return shown(rig, here.get(key), JSON.stringify(here.get(key)) !== JSON.stringify(before.get(key)));
   };
+  const columns = useListenersByWeight(rig, evaluationAt(rig, null));
   const every = (list: readonly unknown[]) => list.map((_, i) => i);
   return (
     <PairGrid
       label={plan.grid()}
       rig={rig}
       rows={every(rig.sources)}
-      columns={every(rig.listeners)}
+      columns={columns}
       at={at}
       onAt={onAt}
       cell={cell}

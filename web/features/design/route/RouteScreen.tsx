@@ -16,7 +16,16 @@ import type { Finding } from '#core/rules/index.ts';
 import { type Evaluation, evaluate, mainVoiceOf } from '#core/signal/index.ts';
 import { useListenKey } from '#web/shared/listen/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, Page, type Place, rich, useKey, useKeyHint, wantOf } from '#web/shared/parts/index.ts';
+import {
+  Choice,
+  Page,
+  type Place,
+  rich,
+  useKey,
+  useKeyHint,
+  useListenersByWeight,
+  wantOf,
+} from '#web/shared/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/shared/store/index.ts';
 import { plan, route as say } from '#words/index.ts';
 import { cellsOf, isWrong, wrongOnly } from './cells.ts';
@@ -53,7 +62,8 @@ function Routes({ rig, evaluation, findings }: Props) {
   const cells = useMemo(() => cellsOf(seen.rig, seen.evaluation), [seen]);
   const [at, setAt] = useState<Place>(() => firstWrong(cells));
   const wrong = useMemo(() => wrongOnly(cells), [cells]);
-  const every = { rows: cells.map((_, i) => i), columns: rig.listeners.map((_, i) => i) };
+  const inOrder = useListenersByWeight(rig, evaluation);
+  const every = { rows: cells.map((_, i) => i), columns: inOrder };
   const { rows, columns } = shown === 'wrong' && wrong.rows.length > 0 ? wrong : every;
   const cell = cells[at.row]?.[at.column];
   // The card follows the table: what one pressed is seen first.

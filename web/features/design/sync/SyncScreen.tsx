@@ -13,7 +13,7 @@ import {
 } from '#core/signal/index.ts';
 import { ArrivalChart, useWidth } from '#web/shared/charts/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { Choice, formatSigned, Page, rich, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatSigned, Page, rich, useKey, useListenersByWeight } from '#web/shared/parts/index.ts';
 import { applyStep, selectScene, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { Decide, useTrial } from '#web/shared/trial/index.ts';
 import { common, sync as say, textOf } from '#words/index.ts';
@@ -52,13 +52,17 @@ function withState(name: string, listenerId: string, { pairs }: Evaluation): str
   return watch > 0 ? say.warning({ name, watch }) : say.ok({ name });
 }
 
+/** What is heard in time, or out of it, with some picture: what this page is about. */
+const timed = ({ pairs }: Evaluation) => ({ pairs: pairs.filter((p) => p.ways[0]?.offset) });
+
 function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const dispatch = useAppDispatch();
   const [params, setParams] = useSearchParams();
   const [ref, width] = useWidth<HTMLDivElement>();
   const trying = useTrial(rig, evaluation);
   const { tried, shown, trial } = trying;
-  const listener = findListener(rig, params.get('listener')) ?? rig.listeners[0];
+  const [worst = 0] = useListenersByWeight(rig, timed(evaluation));
+  const listener = findListener(rig, params.get('listener')) ?? rig.listeners[worst];
   const choose = (key: string, value: string) =>
     setParams(
       (all) => {

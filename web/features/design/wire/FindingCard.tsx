@@ -37,7 +37,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered, on
   useKey('y', say.yesThatsRight(), () => answer(asDrawn), asDrawn !== undefined);
   return (
     <aside className="card" aria-label={common.issue()}>
-      <div className="spread">
+      <div className="card-head">
         <h2 className={finding.severity}>
           <StateMark state={finding.severity} /> {finding.asks ? say.toCheck() : SEVERITY[finding.severity]}
         </h2>

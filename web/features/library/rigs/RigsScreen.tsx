@@ -1,5 +1,5 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { lazy, Suspense, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
 import {
@@ -15,13 +15,16 @@ import {
   Table,
   useKey,
 } from '#web/shared/parts/index.ts';
-import { api, documentUrl, sayProblem } from '#web/shared/store/index.ts';
+import { api, documentUrl, readLastRig, sayProblem } from '#web/shared/store/index.ts';
 import { common, frame, rigs } from '#words/index.ts';
 import { useRigActions } from './actions.ts';
 import { Backup } from './Backup.tsx';
 
 /** Rigs that are still being checked are asked for again this often. */
 const PENDING_MS = 1000;
+
+/** What is next in a rig takes all that reads one: it comes after the page. */
+const LastRig = lazy(async () => ({ default: (await import('#web/features/live/next/index.ts')).LastRig }));
 
 /** Home: what one may want first, and below it the rigs with their verdicts. */
 export function RigsScreen() {
@@ -47,6 +50,8 @@ export function RigsScreen() {
   useKey('b', rigs.openMeasureKey(), () => navigate('/bench'));
   useKey('i', rigs.importKey(), () => chooser.current?.click());
   const shown = (kept.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
+  const lastId = readLastRig();
+  const last = kept.data?.find((r) => r.id === lastId && r.state === 'judged');
   const demo = kept.data?.find((r) => r.name.startsWith('Boathouse relay'));
   return (
     <Frame
@@ -56,6 +61,12 @@ export function RigsScreen() {
     >
       <main className="frame-page">
         <div className="page">
+          <p className="lead">{rigs.whatThisIs()}</p>
+          {last && (
+            <Suspense fallback={null}>
+              <LastRig rigId={last.id} />
+            </Suspense>
+          )}
           <section className="doors" aria-label={rigs.whereToBegin()}>
             <div className="door">
               <chakra.h2 marginTop="0">{rigs.measureFile()}</chakra.h2>
@@ -82,7 +93,7 @@ export function RigsScreen() {
                 <chakra.h2 marginTop="0">{rigs.tryDemo()}</chakra.h2>
                 <p className="quiet">{rigs.tryDemoSays()}</p>
                 <chakra.p marginTop="12px">
-                  <Button onClick={() => navigate(`/rigs/${demo.id}/sync`)}>{rigs.openDemo()}</Button>
+                  <Button onClick={() => navigate(`/rigs/${demo.id}/wire`)}>{rigs.openDemo()}</Button>
                 </chakra.p>
               </div>
             )}

@@ -1,6 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { listOfDay, nextOfToday, type Session, todayOf } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { StateMark, useKey } from '#web/shared/parts/index.ts';
@@ -25,8 +25,6 @@ interface Props {
 /** Under the frame of every view: the one thing to do next; on the day, the next step of the run. */
 export function NextLine({ rig, rigId }: Props) {
   const session = useAppSelector(selectSession);
-  const navigate = useNavigate();
-  useKey('shift+n', say.title(), () => navigate(`/rigs/${rigId}/next`));
   return (
     <section className="frame-next" aria-label={say.next()}>
       {session ? <OfToday rig={rig} rigId={rigId} session={session} /> : <OnTheWay rig={rig} rigId={rigId} />}

@@ -95,7 +95,7 @@ function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
         </p>
       )}
       {!ahead && <p className="quiet">{say.planning()}</p>}
-      {stopsOf(rig, steps).map((stop, s) => (
+      {stopsOf(rig, ahead ? steps : []).map((stop, s) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: one comes to the same place again
         <section className="next-stop" key={`${s} ${stop.place}`} aria-label={stop.place}>
           <h2>

@@ -1,3 +1,4 @@
+export { LastRig } from './LastRig.tsx';
 export { NextLine } from './NextLine.tsx';
 export { NextScreen } from './NextScreen.tsx';
 export { Standing } from './Standing.tsx';

@@ -30,7 +30,7 @@ export function useConfirmed(): boolean {
 }
 
 /** Several edits after each other are planned for once, ms. */
-const PAUSE_MS = 250;
+const PAUSE_MS = 300;
 
 interface Planned {
   readonly rig: Rig;
@@ -43,12 +43,13 @@ interface Planned {
 export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode }) {
   const last = useAppSelector(selectLastGoodRig);
   const [planned, setPlanned] = useState<Planned | null>(null);
+  const [first, setFirst] = useState<{ readonly rig: Rig; readonly step: NextStep } | null>(null);
   const [tries, setTries] = useState(0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another try asks for the same again
   useEffect(() => {
     let stop: () => void = () => undefined;
     const timer = setTimeout(() => {
-      const job = planNext(rig, last);
+      const job = planNext(rig, last, (step) => setFirst({ rig, step }));
       stop = job.stop;
       job.result.then(
         (ahead) => setPlanned({ rig, last, ahead, failed: null }),
@@ -65,13 +66,15 @@ export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode
     const isCurrent = planned?.rig === rig && planned.last === last;
     const ahead = planned?.ahead ?? null;
     const steps = ahead?.steps ?? [];
+    const open = isCurrent ? steps : stillOpen(steps, rig, findingsOf(rig));
     return {
       ahead,
-      steps: isCurrent ? steps : stillOpen(steps, rig, findingsOf(rig)),
+      // Until the first plan is there, what is right to begin with.
+      steps: ahead === null && first?.rig === rig ? [first.step] : open,
       isCurrent: isCurrent && planned.failed === null,
       failed: isCurrent ? planned.failed : null,
       retry: () => setTries((n) => n + 1),
     };
-  }, [planned, rig, last]);
+  }, [planned, first, rig, last]);
   return <AheadContext.Provider value={known}>{children}</AheadContext.Provider>;
 }
