@@ -150,7 +150,7 @@ test('all of the page is reached by Tab, and what has focus shows it', async ({ 
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
   await expect(page.getByRole('button', { name: /^Couch voices:/ })).toBeVisible();
   const seen = new Set<string>();
-  for (let i = 0; i < 60; i++) {
+  for (let i = 0; i < 140; i++) {
     await page.keyboard.press('Tab');
     const at = await page.evaluate(() => {
       const element = document.activeElement;

@@ -29,9 +29,9 @@ test('gains are walked, pulled, set and put on the list, by keyboard and pointer
   await page.keyboard.press('p');
   await expect(page.getByText(/^Result: −\d/)).toBeVisible();
   await page.keyboard.press('d');
-  await expect(page.getByRole('link', { name: /to check, [1-9]\d* to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list ?[1-9]\d* to do$/ })).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: /to check, 0 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list$/ })).toBeVisible();
   // Another listener by its key.
   await page.keyboard.press('l');
   await expect(page.getByText(/^At “Backup recorder”:/)).toHaveCount(0);

@@ -97,7 +97,7 @@ test('what was tried goes onto the list of a box that has it, in its own steps',
   await expect(desk).toContainText('It has no');
   await desk.getByRole('button', { name: /^Add to-do/ }).click();
   await expect(desk).toContainText('Already set this way.');
-  await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list ?1 to do$/ })).toBeVisible();
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/desk`);
   await expect(page.getByText('Channel 1, low cut: off → 80 Hz')).toBeVisible();
 });

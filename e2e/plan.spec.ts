@@ -69,10 +69,10 @@ test('Clay hour is set up from its plan by keyboard alone: wanted, made so, done
   // Mutes that no one touched are not asked.
   await expect(page.getByText(/^0 to check, 3 to do\./)).toBeVisible();
   for (let left = 3; left > 0; left--) {
-    await expect(page.getByRole('link', { name: new RegExp(`to check, ${left} to do$`) })).toBeVisible();
+    await expect(page.getByRole('link', { name: new RegExp(`^To-do list ?${left} to do$`) })).toBeVisible();
     await page.keyboard.press('d');
   }
-  await expect(page.getByRole('link', { name: /nothing to do|to check, 0 to do/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list$/ })).toBeVisible();
 });
 
 test('moments are looked at on the table, and what is pressed in one is its own, over a reload', async ({
@@ -157,16 +157,19 @@ test('forty sources by forty listeners are walked by keyboard and read by a scre
     // One cell is reached by Tab, all others from it by arrows.
     await expect(grid.locator('[role=gridcell][tabindex="0"]')).toHaveCount(1);
     const at = (row: number, column: number) => grid.locator(`[data-place="${row} ${column}"]`);
+    // Listeners that matter most come first.
+    const end = await grid.locator('[role=row]').nth(1).locator('[role=gridcell]').last().getAttribute('data-place');
+    const last = Number(end!.split(' ')[1]);
     await at(0, 0).focus();
     await page.keyboard.press('End');
     await page.keyboard.press('ArrowDown');
     await page.keyboard.press('x');
-    await expect(at(1, 39)).toBeFocused();
-    await expect(at(1, 39)).toHaveAccessibleName(/^Source 1 at Listener 39: must not/);
-    await expect(at(1, 39)).toBeInViewport();
+    await expect(at(1, last)).toBeFocused();
+    await expect(at(1, last)).toHaveAccessibleName(new RegExp(`^Source 1 at Listener ${last}: must not`));
+    await expect(at(1, last)).toBeInViewport();
     await expect(grid.locator('[role=rowheader]').nth(1)).toBeInViewport();
     await page.keyboard.press('Control+End');
-    await expect(at(39, 39)).toBeFocused();
+    await expect(at(39, last)).toBeFocused();
   }
   // Colors are those of every table, and looked at there: sixteen hundred times the same takes minutes.
   const { violations } = await new AxeBuilder({ page })

@@ -63,7 +63,7 @@ test('make it so: the fewest settings are found, shown on the table, put on the 
   await page.keyboard.press('s');
   await expect(proposal).toBeVisible();
   await page.keyboard.press('d');
-  await expect(page.getByRole('link', { name: /to check, 3 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list ?3 to do$/ })).toBeVisible();
   await expect(twice).toHaveCount(0);
   await page.keyboard.press('Control+z');
   await expect(twice).toBeVisible();

@@ -11,7 +11,7 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
   await expect(card).toContainText('Clears 3 issues, no new issues.');
   await card.getByRole('button', { name: /^Add to-do/ }).click();
   await expect(findings.getByRole('button', { name: /twice/ })).toHaveCount(0);
-  await expect(page.getByRole('link', { name: /to check, 1 to do$/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /^To-do list ?1 to do$/ })).toBeVisible();
   await page.keyboard.press('t');
   await page.getByRole('button', { name: /^Channels 5 and 6, fader/ }).click();
   await page.keyboard.press('d');

@@ -136,7 +136,7 @@ function Framed({ rigId, rig, settled, scene }: FramedProps) {
       ]}
       more={[
         { to: to('next'), key: 'n', label: next.title() },
-        { to: to('desk'), key: 't', label: frame.toDoList() },
+        { to: to('desk'), key: 't', label: frame.toDoList(), waits: settled.tasks.length },
         { to: to('tap'), label: frame.tapTest() },
         { to: to('trouble'), label: frame.troubleshoot() },
         { to: to('log'), key: 'o', label: frame.log() },

@@ -12,6 +12,7 @@ export const frame = {
   sync: message('Sync'),
   run: message('Run'),
   toDoList: message('To-do list'),
+  toDo: message('to do'),
   toDoListKey: message('To-do list: things to check and things to do'),
   tapTest: message('Tap test'),
   troubleshoot: message('Troubleshoot'),

@@ -138,6 +138,10 @@ export const run = {
   skipL: message('Skip <kbd>l</kbd>'),
   reasonForSkipping: message('Reason for skipping'),
   reason: message('Reason'),
+  asTheyWere: message(
+    'As they were last time: {cables, plural, one {# cable} other {# cables}}, and the settings of {devices, number} of {of, number} devices',
+    { cables: 'count', devices: 'number', of: 'number' },
+  ),
   fullSetupFromScratch: message('Full setup, from scratch'),
   alreadyCabledPowerUp: message('Already cabled: power up and check'),
   onlyWhatChangedSince: message('Only what changed since the last good session'),

@@ -31,8 +31,10 @@ export const sayTask = (rig: Rig, task: Task): Said =>
 function saySettingTask(rig: Rig, task: SettingTask): Said {
   const spec = findSetting(rig, findTypes(rig), task.deviceId, task.settingId);
   const now = findDevice(rig, task.deviceId)?.settings[task.settingId]?.value ?? task.before.value;
-  const isFigure = typeof now === 'number' && !(spec?.kind === 'value' && now === spec.off);
-  const word = (value: typeof now) => (typeof value === 'number' && isFigure ? String(value) : sayValue(spec, value));
+  const isOff = (value: typeof now): boolean => spec?.kind === 'value' && value === spec.off;
+  const isFigure = typeof now === 'number' && !isOff(now);
+  const word = (value: typeof now) =>
+    typeof value === 'number' && isFigure && !isOff(value) ? String(value) : sayValue(spec, value);
   return say.settingTask({
     settingId: spec?.name ?? task.settingId,
     value: word(task.before.value),

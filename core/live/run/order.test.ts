@@ -19,7 +19,7 @@ import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { orderDown, orderUp, type Step } from './index.ts';
+import { changedSince, orderDown, orderUp, type Step, unchangedSince } from './index.ts';
 
 const copy = (rig: Rig): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const DEMOS = [boathouse, quayTalk, gliderCorner, skerryNet, clayHour, mothNight].map(copy);
@@ -182,6 +182,11 @@ describe('the order on the day', () => {
         }),
       },
     ]);
+    const kept = unchangedSince(relay, last);
+    expect(kept.cables).toBe(relay.cables.filter((c) => c.medium === 'lead').length - 1);
+    expect(relay.devices.map((d) => d.id).filter((id) => !kept.deviceIds.includes(id))).toEqual(['mixer']);
+    expect(changedSince(relay, last)).toBe(2);
+    expect(changedSince(relay, relay)).toBe(0);
     const back = orderUp(last, { kind: 'since', last: relay });
     expect(back.filter((s) => s.kind === 'unplug')).toHaveLength(1);
     expect(broken(relay, since)).toEqual([]);

@@ -58,3 +58,22 @@ const CHANGES: ReadonlySet<Step['kind']> = new Set(['plug', 'unplug', 'set']);
 /** Cables and devices that are otherwise than they were when it was last good. */
 export const changedSince = (rig: Rig, last: Rig): number =>
   orderUp(rig, { kind: 'since', last }).filter((s) => CHANGES.has(s.kind)).length;
+
+/** What is known to be as it was when it was last good. */
+export interface Unchanged {
+  readonly cables: number;
+  /** Devices whose settings are all as they were. */
+  readonly deviceIds: readonly string[];
+}
+
+export function unchangedSince(rig: Rig, last: Rig): Unchanged {
+  const before = new Map(last.cables.map((c) => [c.id, JSON.stringify([c.from, c.to])]));
+  const settings = new Map(last.devices.map((d) => [d.id, valuesOf(d)]));
+  return {
+    cables: rig.cables.filter((c) => c.medium === 'lead' && before.get(c.id) === JSON.stringify([c.from, c.to])).length,
+    deviceIds: rig.devices.flatMap((d) => (settings.get(d.id) === valuesOf(d) ? [d.id] : [])),
+  };
+}
+
+const valuesOf = ({ typeId, settings }: Rig['devices'][number]): string =>
+  JSON.stringify([typeId, Object.entries(settings).map(([id, { value }]) => [id, value])]);

@@ -13,6 +13,8 @@ interface NavEntry {
   /** With Shift, it opens the page from any other: capital letters are the frame's, small ones the view's. */
   readonly key?: string;
   readonly state?: State;
+  /** How many things wait there; 0 is not shown. */
+  readonly waits?: number;
   /** What is good there rests on something that no one has looked at. */
   readonly unconfirmed?: boolean;
 }
@@ -88,13 +90,19 @@ const entryOf = ({ key, ...entry }: NavEntry) => ({ ...entry, ...(key && { lette
 type EntryProps = Omit<NavEntry, 'key'> & { readonly letter?: string };
 
 /** Drawn again only where its own state is another one: the frame is drawn with every edit. */
-const Entry = memo(function Entry({ to, label, letter, state, unconfirmed = false }: EntryProps) {
+const Entry = memo(function Entry({ to, label, letter, state, waits = 0, unconfirmed = false }: EntryProps) {
   const navigate = useNavigate();
   useKey(`shift+${letter}`, label, () => navigate(to), letter !== undefined);
   return (
     <NavLink to={to} end title={letter && `⇧${letter.toUpperCase()}`}>
       {state ? <StateMark state={state} unconfirmed={unconfirmed} /> : <span className="mark" />}
       {label}
+      {waits > 0 && (
+        <span className="frame-waits">
+          {waits}
+          <span className="visually-hidden"> {frame.toDo()}</span>
+        </span>
+      )}
     </NavLink>
   );
 });

@@ -107,7 +107,7 @@ function OfToday({ rig, rigId, session }: Props & { session: Session }) {
   useKey('shift+d', say.notOk(), () => tick(true), now?.list === 'checks');
   const run = (view: string) => (
     <Button asChild>
-      <Link to={`/rigs/${rigId}/run?view=${view}`}>{say.run()}</Link>
+      <Link to={`/rigs/${rigId}/run?view=${view}`}>{say.show()}</Link>
     </Button>
   );
   if (!now)
@@ -131,11 +131,18 @@ function OfToday({ rig, rigId, session }: Props & { session: Session }) {
         <p className="next-why">{textOf(now.item.why)}</p>
       </div>
       <span className="row">
-        <Button variant="solid" onClick={() => tick(false)}>
+        <Button
+          variant="solid"
+          aria-label={say.named({ label: now.list === 'checks' ? say.ok() : say.done(), step: textOf(now.item.says) })}
+          onClick={() => tick(false)}
+        >
           {now.list === 'checks' ? say.ok() : say.done()} <kbd>⇧Y</kbd>
         </Button>
         {now.list === 'checks' && (
-          <Button onClick={() => tick(true)}>
+          <Button
+            aria-label={say.named({ label: say.notOk(), step: textOf(now.item.says) })}
+            onClick={() => tick(true)}
+          >
             {say.notOk()} <kbd>⇧D</kbd>
           </Button>
         )}

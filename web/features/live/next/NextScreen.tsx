@@ -8,7 +8,7 @@ import { Choice, Page, printSheets, StateMark, Term, useKey } from '#web/shared/
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
 import { StepButtons } from './StepButtons.tsx';
-import { minutesOf, sayAhead, sayPlace, sayRestsOn, sayTakesAway } from './say.ts';
+import { minutesOf, sayAhead, sayConfirmed, sayMeasured, sayPlace, sayTakesAway } from './say.ts';
 import { useAct } from './useAct.ts';
 import { useAhead } from './useAhead.tsx';
 
@@ -90,7 +90,9 @@ function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
         <p className="next-lead" role="status">
           <StateMark state={ahead.readiness.ready ? 'good' : ahead.readiness.blockers > 0 ? 'stop' : 'watch'} />{' '}
           <span className="strong">{sayAhead(ahead, steps.length)}</span>{' '}
-          <span className="quiet">({sayRestsOn(ahead.readiness)})</span>{' '}
+          <span className="quiet">
+            ({sayConfirmed(ahead.readiness)}, {sayMeasured(ahead.readiness)})
+          </span>{' '}
           {!isCurrent && <span className="quiet small">{say.replanning()}</span>}
         </p>
       )}

@@ -36,7 +36,7 @@ export function StepButtons({ step, acts, isKeyed, children }: Props) {
   };
   useKey('shift+y', say.firstKey(), first, isKeyed);
   useKey('shift+d', common.addToDo(), () => verb('to-do'), isKeyed && act.do === 'change');
-  const named = (label: string) => ({ 'aria-label': `${label}: ${of}` });
+  const named = (label: string) => ({ 'aria-label': (isKeyed ? say.named : say.namedInList)({ label, step: of }) });
   const key = isKeyed && <kbd>⇧Y</kbd>;
   if (reason !== null)
     return (

@@ -96,7 +96,7 @@ describe('the next step', () => {
       await user.keyboard('{Shift>}Y{/Shift}');
     }
     while (!line().textContent!.includes(say.runDone())) await user.keyboard('{Shift>}Y{/Shift}');
-    expect(within(line()).getByRole('link', { name: say.run() })).toBeTruthy();
+    expect(within(line()).getByRole('link', { name: say.show() })).toBeTruthy();
   });
 });
 

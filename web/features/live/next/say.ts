@@ -33,21 +33,19 @@ export const sayAhead = ({ steps, seconds, readiness }: Ahead, open: number): st
       : say.nearlyReady()
     : say.readyIn({ minutes: Math.max(1, minutesOf(seconds)), steps: open });
 
-/** 'drawn; 3 of 11 confirmed, none measured' */
-export function sayRestsOn({ drawn, confirmed, measured, rehearsed }: Readiness): string {
-  return [
+/** 'none measured' */
+export const sayMeasured = ({ measured }: Readiness): string =>
+  measured.done === 0 ? say.noneMeasured() : say.measuredOf({ done: measured.done, of: measured.of });
+
+/** 'drawn, 3 of 11 confirmed' */
+export const sayConfirmed = ({ drawn, confirmed, rehearsed }: Readiness): string =>
+  [
     drawn ? say.drawn() : '',
-    confirmed.of === 0 ? '' : say.confirmedOf({ done: confirmed.done, of: confirmed.of }),
-    measured.of === 0
-      ? ''
-      : measured.done === 0
-        ? say.noneMeasured()
-        : say.measuredOf({ done: measured.done, of: measured.of }),
+    say.confirmedOf({ done: confirmed.done, of: confirmed.of }),
     rehearsed ? say.rehearsed() : '',
   ]
     .filter(Boolean)
     .join(', ');
-}
 
 /** A step in one line, for the history and the log. */
 export const sayStep = (step: NextStep): string => textOf(step.says).slice(0, 180);

@@ -1,8 +1,9 @@
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { orderDown, type Step, stepsUp, type Ticks } from '#core/live/run/index.ts';
+import { orderDown, type Step, stepsUp, type Ticks, unchangedSince } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Choice, Term } from '#web/shared/parts/index.ts';
+import { deviceName } from '#core/signal/index.ts';
+import { Choice, Details, Term } from '#web/shared/parts/index.ts';
 import { run as say } from '#words/index.ts';
 import { WAYS, type Way } from './lists.ts';
 import { TickList } from './TickList.tsx';
@@ -39,8 +40,19 @@ export function Order({ rig, last, way, ticks }: OrderProps) {
           options={ways}
         />
       </div>
+      {way === 'since' && last && <Unchanged rig={rig} last={last} />}
       <TickList key={way} list={way} items={steps} ticks={ticks(way)} allDone={say.allDone()} />
     </>
+  );
+}
+
+/** What need not be done: it is as it was. */
+function Unchanged({ rig, last }: { rig: Rig; last: Rig }) {
+  const { cables, deviceIds } = useMemo(() => unchangedSince(rig, last), [rig, last]);
+  return (
+    <Details summary={say.asTheyWere({ cables, devices: deviceIds.length, of: rig.devices.length })}>
+      <p className="small quiet">{deviceIds.map((id) => deviceName(rig, id)).join(', ')}</p>
+    </Details>
   );
 }
 
