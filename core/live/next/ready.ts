@@ -3,7 +3,7 @@ import { type Finding, type Question, tally } from '#core/rules/index.ts';
 import { type Evaluation, type Pair, rolesOf } from '#core/signal/index.ts';
 
 /** A part of all: what is confirmed, what is measured. */
-export interface Share {
+interface Share {
   readonly done: number;
   readonly of: number;
 }

@@ -53,7 +53,7 @@ export const fixRemedies = (rig: Rig, finding: Finding): Remedy[] =>
   );
 
 /** Rigs that are looked at for a set of settings: a plan that takes long is old when it comes. */
-const MAX_EVALUATIONS = 400;
+const MAX_EVALUATIONS = 250;
 
 /** Settings that make the plan of a moment so: all at once, and each by itself. */
 export function routingRemedies(rig: Rig, momentId: string | null): Remedy[] {

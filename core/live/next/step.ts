@@ -21,7 +21,7 @@ export type Act =
   /** The run, from silence to go. */
   | { readonly do: 'rehearse' };
 
-export interface Answered {
+interface Answered {
   readonly label: Text;
   readonly asDrawn: boolean;
   readonly changes: Carried['changes'];

@@ -17,4 +17,4 @@ export {
   type Ticks,
 } from './session.ts';
 export { CAUTIONS, type Caution, type Step } from './step.ts';
-export { changedSince, listOfDay, nextOfToday, stepsUp, type Today, todayOf, unchangedSince } from './today.ts';
+export { changedSince, listOfDay, nextOfToday, stepsUp, todayOf, unchangedSince } from './today.ts';

@@ -1,4 +1,4 @@
-export { groupsOf, type MapGroup, usuallyFolded } from './groups.ts';
+export { groupsOf, usuallyFolded } from './groups.ts';
 export { type MapLabel, placeLabels } from './labels.ts';
 export {
   BOX,

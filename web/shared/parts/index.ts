@@ -9,7 +9,7 @@ export { FileInput, useFileDrop } from './Files.tsx';
 export { Frame } from './Frame.tsx';
 export * from './format.ts';
 export { type KeyHint, KeysProvider, showKeys, useKey, useKeyHint, useKeyHints } from './keys.tsx';
-export { listenersByWeight, useListenersByWeight } from './listener-order.ts';
+export { useListenersByWeight } from './listener-order.ts';
 export { NumberInput } from './NumberInput.tsx';
 export { Page } from './Page.tsx';
 export { focusCell, type PairCell, PairGrid, type Place } from './PairGrid.tsx';

@@ -16,7 +16,7 @@ function weights(rig: Rig, { pairs }: Seen): Map<string, number> {
 }
 
 /** Places of the listeners in the rig, those that matter most first; else as in the rig. */
-export function listenersByWeight(rig: Rig, evaluation: Seen): number[] {
+function listenersByWeight(rig: Rig, evaluation: Seen): number[] {
   const weightOf = weights(rig, evaluation);
   const all = rig.listeners.map((l, i) => ({ i, weight: weightOf.get(l.id)! }));
   return all.sort((a, b) => b.weight - a.weight || a.i - b.i).map(({ i }) => i);

@@ -32,7 +32,7 @@ interface Stop {
   readonly steps: readonly NextStep[];
 }
 
-export function stopsOf(rig: Rig, steps: readonly NextStep[]): Stop[] {
+function stopsOf(rig: Rig, steps: readonly NextStep[]): Stop[] {
   const stops: { place: string; steps: NextStep[] }[] = [];
   for (const step of steps) {
     const place = sayPlace(rig, step);

@@ -110,7 +110,7 @@ describe('all steps', () => {
       say.atDevice({ device: 'Radio B' }),
     ]);
     const names = screen
-      .getAllByRole('button', { name: new RegExp(say.acceptWithReason()) })
+      .getAllByRole('button', { name: new RegExp(`^${say.acceptWithReason()}`) })
       .map((b) => b.getAttribute('aria-label'));
     expect(new Set(names).size).toBe(2);
     expect(screen.getByRole('button', { name: new RegExp(common.print()) })).toHaveProperty('disabled', false);

@@ -9,7 +9,7 @@ import { sayStep } from './say.ts';
 const PAGE_OF: Record<Stage, string> = { wire: 'wire', route: 'route', level: 'level', sync: 'sync' };
 
 /** Where a step is looked at in full, on the rig's own pages. */
-export function pageOf({ act, findingIds }: NextStep): string {
+function pageOf({ act, findingIds }: NextStep): string {
   const finding = findingIds[0] === undefined ? '' : `?finding=${encodeURIComponent(findingIds[0])}`;
   switch (act.do) {
     case 'change':

@@ -1,6 +1,7 @@
-import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from 'react';
+import { createContext, type ReactNode, useContext, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { type Ahead, type NextStep, stillOpen } from '#core/live/next/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { queue } from '#web/shared/jobs/index.ts';
 import { findingsOf, selectLastGoodRig, useAppSelector } from '#web/shared/store/index.ts';
 import { planNext } from '#web/shared/workers/index.ts';
 
@@ -45,8 +46,11 @@ export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode
   const [planned, setPlanned] = useState<Planned | null>(null);
   const [first, setFirst] = useState<{ readonly rig: Rig; readonly step: NextStep } | null>(null);
   const [tries, setTries] = useState(0);
+  // What someone asked for has the machine first.
+  const waits = useSyncExternalStore(queue.subscribe, () => queue.tasks().some((t) => t.state === 'running'));
   // biome-ignore lint/correctness/useExhaustiveDependencies: another try asks for the same again
   useEffect(() => {
+    if (waits) return undefined;
     let stop: () => void = () => undefined;
     const timer = setTimeout(() => {
       const job = planNext(rig, last, (step) => setFirst({ rig, step }));
@@ -61,7 +65,7 @@ export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode
       clearTimeout(timer);
       stop();
     };
-  }, [rig, last, tries]);
+  }, [rig, last, tries, waits]);
   const known = useMemo((): AheadKnown => {
     const isCurrent = planned?.rig === rig && planned.last === last;
     const ahead = planned?.ahead ?? null;

@@ -18,7 +18,7 @@ import type { View } from './useView.ts';
 const THIN = 1.1;
 const THICK = 3.2;
 /** Beyond its corner a balloon stands clear of the device. */
-export const BALLOON_APART = 15;
+const BALLOON_APART = 15;
 /** The gap of a line where nothing arrives. */
 const BREAK_PX = 7;
 
