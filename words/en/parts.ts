@@ -41,8 +41,6 @@ export const parts = {
     drawn: 'text',
     seen: 'text',
   }),
-  on: message('on'),
-  off: message('off'),
   shown: message('{length} of {length2} shown.', { length: 'text', length2: 'text' }),
   showMore: message('Show more'),
 };
