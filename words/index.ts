@@ -9,6 +9,7 @@ export { firstDesk } from './en/first-desk.ts';
 export { frame } from './en/frame.ts';
 export { gear } from './en/gear.ts';
 export { glossary, type TermId } from './en/glossary.ts';
+export { guides, guideTitles } from './en/guides.ts';
 export { join } from './en/join.ts';
 export { level } from './en/level.ts';
 export { listen } from './en/listen.ts';

@@ -5,6 +5,8 @@ import * as words from './index.ts';
 
 /** Messages that are chosen by the kind of a figure, or by what a verdict rests on. */
 const BY_KIND = ['standard', 'typical', 'measured', 'set', 'confirmed'];
+/** Messages by the id of what they are of. */
+const BY_ID = ['core', 'glossary', 'guideTitles'];
 const SPEAKERS = ['web', 'server', 'cli', 'words'];
 const IMPORT = /import \{([^}]*)\} from ['"](?:#words\/index|\.\/en\/\w+)\.ts['"]/g;
 const NAME = /^\s*(\w+)(?:\s+as\s+(\w+))?\s*$/;
@@ -24,7 +26,7 @@ it('what is in the words is said somewhere', () => {
         if (subject)
           for (const [, key] of source.matchAll(new RegExp(`\\b${alias}\\.(\\w+)`, 'g'))) said.add(`${subject}.${key}`);
   const unsaid = Object.entries(words).flatMap(([subject, messages]) =>
-    typeof messages === 'object' && !Array.isArray(messages) && subject !== 'core' && subject !== 'glossary'
+    typeof messages === 'object' && !Array.isArray(messages) && !BY_ID.includes(subject)
       ? Object.keys(messages)
           .filter((key) => !BY_KIND.includes(key))
           .map((key) => `${subject}.${key}`)

@@ -26,7 +26,7 @@ import {
   useSettledRig,
 } from '#web/shared/store/index.ts';
 import '#words/core.ts';
-import { frame, next } from '#words/index.ts';
+import { frame, guides, next } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
 import { verdictOf } from './verdict.ts';
@@ -137,6 +137,7 @@ function Framed({ rigId, rig, settled, scene }: FramedProps) {
       more={[
         { to: to('next'), key: 'n', label: next.title() },
         { to: to('desk'), key: 't', label: frame.toDoList(), waits: settled.tasks.length },
+        { to: to('how'), key: 'h', label: guides.title() },
         { to: to('tap'), label: frame.tapTest() },
         { to: to('trouble'), label: frame.troubleshoot() },
         { to: to('log'), key: 'o', label: frame.log() },

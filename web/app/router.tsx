@@ -29,6 +29,8 @@ const pagesOfRig = (): RouteObject[] => [
   page('sync', () => import('#web/features/design/sync/index.ts'), 'SyncScreen'),
   page('sync/paths', () => import('#web/features/measure/sync-test/index.ts'), 'SyncTestScreen'),
   page('next', () => import('#web/features/live/next/index.ts'), 'NextScreen'),
+  page('how', () => import('#web/features/live/guides/index.ts'), 'GuideScreen'),
+  page('how/:guideId', () => import('#web/features/live/guides/index.ts'), 'GuideScreen'),
   page('run', () => import('#web/features/live/run/index.ts'), 'RunScreen'),
   page('tap', () => import('#web/features/measure/tap-test/index.ts'), 'TapTestScreen'),
   page('trouble', () => import('#web/features/live/troubleshoot/index.ts'), 'TroubleshootScreen'),

@@ -38,6 +38,7 @@ export const search = {
   alsoSync: message('lip sync, delay, latency, audio-video sync, offset, timing'),
   alsoPaths: message('path test, repeated takes, latency test'),
   alsoRun: message('run sheet, checklist, set up, tear down, order, on the day, markers'),
+  alsoHow: message('guide, help, how to, tutorial, steps, jobs'),
   alsoNext: message('what now, what to do next, ready, checklist, plan of work'),
   alsoDesk: message('to do, checklist, questions, confirm, tasks'),
   alsoTap: message('routing test, line check, test tunes, who hears whom'),

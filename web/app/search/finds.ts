@@ -1,7 +1,7 @@
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import type { KeyHint, PickItem } from '#web/shared/parts/index.ts';
-import { frame, glossary, next, search as say, type TermId, textOf } from '#words/index.ts';
+import { frame, glossary, guides, guideTitles, next, search as say, type TermId, textOf } from '#words/index.ts';
 
 /** What is found: where it leads, what it does, or what it means. */
 export type Find = PickItem & ({ readonly go: string } | { readonly run: () => void } | { readonly explains: TermId });
@@ -32,6 +32,7 @@ const RIG_PAGES: readonly Page[] = [
   { to: 'sync/paths', label: say.syncTest, also: say.alsoPaths },
   { to: 'run', label: frame.run, also: say.alsoRun },
   { to: 'next', label: next.title, also: say.alsoNext },
+  { to: 'how', label: guides.title, also: say.alsoHow },
   { to: 'desk', label: frame.toDoList, also: say.alsoDesk },
   { to: 'tap', label: frame.tapTest, also: say.alsoTap },
   { to: 'trouble', label: frame.troubleshoot, also: say.alsoTrouble },
@@ -70,7 +71,7 @@ export const findsIn = (
       : [],
   ),
   ...pages(open),
-  ...(open ? [...devices(open), ...issues(open)] : []),
+  ...(open ? [...jobs(open), ...devices(open), ...issues(open)] : []),
   ...(Object.keys(glossary) as TermId[]).map((id): Find => {
     const { title, says, names } = glossary[id];
     return { id: `term:${id}`, label: title(), note: says(), also: names(), group: say.terms(), explains: id };
@@ -90,6 +91,17 @@ function pages(open: OpenRig | null): Find[] {
     go: to,
   }));
 }
+
+/** Guides by the words that people look for. */
+const jobs = ({ rigId }: OpenRig): Find[] =>
+  Object.entries(guideTitles).map(([id, { title, says, names }]) => ({
+    id: `guide:${id}`,
+    label: title(),
+    note: says(),
+    also: names(),
+    group: guides.title(),
+    go: `/rigs/${rigId}/how/${id}`,
+  }));
 
 function devices({ rigId, rig }: OpenRig): Find[] {
   const types = findTypes(rig);

@@ -1,0 +1,3 @@
+export { GUIDES } from './all/index.ts';
+export { asking, type Chosen, castOf, type Followed, followGuide, nameOf, wantOfStep } from './follow.ts';
+export type { Guide, GuidePage, Sought } from './guide.ts';

@@ -1,0 +1,1 @@
+export { GuideScreen } from './GuideScreen.tsx';
