@@ -83,6 +83,7 @@ const around = {
 /** Features do not know each other, but for these. */
 const together = {
   'design/first-desk': ['design/route', 'design/wire'], // draws on their tables
+  'live/guides': ['live/next'], // no tick for what nobody confirmed
   'library/rigs': ['live/next'], // the rig that was open last, and what is next there
   'live/run': ['live/watch'],
   'live/troubleshoot': ['live/watch'],

@@ -12,6 +12,7 @@ import {
 } from '#core/live/guides/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { type Evaluation, SCALE_UNITS } from '#core/signal/index.ts';
+import { useConfirmed } from '#web/features/live/next/index.ts';
 import { Choice, formatNumber, Page, StateMark } from '#web/shared/parts/index.ts';
 import { findingsOf, selectEvaluation, selectRig, useAppSelector, useSettledRig } from '#web/shared/store/index.ts';
 import { guides as say, textOf } from '#words/index.ts';
@@ -47,6 +48,7 @@ function Steps({ rig, evaluation, guide, rigId }: Props) {
     () => followGuide(rig, evaluation, findingsOf(settled), guide, chosen),
     [rig, evaluation, settled, guide, chosen],
   );
+  const unconfirmed = !useConfirmed();
   const done = followed.filter((f) => f.state === 'done').length;
   const next = followed.find((f) => f.state !== 'done');
   return (
@@ -77,9 +79,10 @@ function Steps({ rig, evaluation, guide, rigId }: Props) {
           // biome-ignore lint/suspicious/noArrayIndexKey: steps stay in their order
           <li key={i} aria-current={f === next ? 'step' : undefined}>
             <p className={f === next ? 'strong' : ''}>
-              <StateMark state={MARKS[f.state]} /> {sayStep(rig, guide, f, (name) => nameOf(cast, chosen, name))}
+              <StateMark state={MARKS[f.state]} unconfirmed={unconfirmed} />{' '}
+              {sayStep(rig, guide, f, (name) => nameOf(cast, chosen, name))}
             </p>
-            {f.findings.map((finding) => (
+            {(f.state === 'done' ? [] : f.findings).map((finding) => (
               <p key={finding.id} className="small quiet">
                 {textOf(finding.says)}
               </p>

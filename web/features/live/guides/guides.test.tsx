@@ -51,7 +51,7 @@ describe('guides', () => {
     await user.click(within(step()).getByRole('button', { name: say.suggest() }));
     const verb = await within(step()).findByRole('button', { name: /^Already done: .*Mixer, USB records: send/ });
     await user.click(verb);
-    await waitFor(() => expect(within(step()).getByRole('img', { name: common.good() })).toBeTruthy());
+    await waitFor(() => expect(within(step()).getByRole('img', { name: common.goodAsDrawn() })).toBeTruthy());
     expect(rig().devices.find((d) => d.id === 'mixer')!.settings['usb-source']).toMatchObject({ known: 'confirmed' });
     expect(within(screen.getByText(/^Proof:/).closest('li')!).getByText(/ dB[^,]*, [\d,]+ ms$/)).toBeTruthy();
   });

@@ -1,5 +1,5 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { api } from '#web/shared/store/index.ts';
 import '#words/core.ts';
@@ -20,6 +20,7 @@ export function LastRig({ rigId }: { rigId: string }) {
 function Last({ rigId, rig }: { rigId: string; rig: Rig }) {
   const { ahead, steps } = useAhead();
   const [step] = steps;
+  const navigate = useNavigate();
   return (
     <section className="last-rig" aria-label={say.lastRig()}>
       <div className="next-what">
@@ -33,8 +34,8 @@ function Last({ rigId, rig }: { rigId: string; rig: Rig }) {
         </p>
       </div>
       <chakra.span className="row" flex="none">
-        <Button asChild variant="solid">
-          <Link to={`/rigs/${rigId}/next`}>{say.continueThere()}</Link>
+        <Button variant="solid" onClick={() => navigate(`/rigs/${rigId}/next`)}>
+          {say.continueThere()}
         </Button>
       </chakra.span>
     </section>

@@ -61,8 +61,7 @@ function OnTheWay({ rig, rigId }: Props) {
   return (
     <>
       <p className="next-where">
-        <span className="strong">{say.next()}</span>, {sayPlace(rig, step)}
-        <br />
+        <span className="strong">{say.next()}</span>, {sayPlace(rig, step)} <br />
         {minutes === 0 ? say.underAMinute() : say.about({ minutes })}
       </p>
       <div className="next-what">
