@@ -87,7 +87,7 @@ const together = {
   'library/rigs': ['live/next'], // the rig that was open last, and what is next there
   'live/run': ['live/watch'],
   'live/troubleshoot': ['live/watch'],
-  'live/phone': ['live/run', 'measure/tap-test'], // the run and the tunes, small
+  'live/phone': ['live/run', 'live/next', 'measure/tap-test'], // the run and the tunes, small
 };
 
 const TESTS = '\\.(test|testkit|spec)\\.tsx?$';

@@ -5,18 +5,18 @@ import { CAUTIONS } from '#core/live/run/index.ts';
 import { READY_LEVELS, type ReadyLevel, type Rig } from '#core/model/rig/index.ts';
 import { nextSheet } from '#core/output/sheets/index.ts';
 import { Choice, Page, printSheets, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
-import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
+import { applyStep, recordEvent, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
 import { StepButtons } from './StepButtons.tsx';
 import { minutesOf, sayAhead, sayConfirmed, sayMeasured, sayPlace, sayTakesAway } from './say.ts';
 import { useAct } from './useAct.ts';
 import { useAhead } from './useAhead.tsx';
 
-/** The whole way to ready: every step in its order, by where one stands. */
-export function NextScreen() {
+/** The whole way to ready: every step in its order, by where one stands. In the hand, errands are ticked, and nothing else is changed. */
+export function NextScreen({ hand = false }: { hand?: boolean }) {
   const rig = useAppSelector(selectRig);
   const { rigId = '' } = useParams();
-  return rig ? <Way rig={rig} rigId={rigId} /> : null;
+  return rig ? <Way rig={rig} rigId={rigId} hand={hand} /> : null;
 }
 
 const LEVELS: Record<ReadyLevel, () => string> = {
@@ -43,10 +43,12 @@ function stopsOf(rig: Rig, steps: readonly NextStep[]): Stop[] {
   return stops;
 }
 
-function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
+function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
   const dispatch = useAppDispatch();
   const { ahead, steps, isCurrent } = useAhead();
-  const acts = useAct(rig, rigId);
+  const atDesk = useAct(rig, rigId);
+  const acts = hand ? { ...atDesk, tick: (step: NextStep) => tasksOf(step).forEach(tell) } : atDesk;
+  const tell = (taskId: string) => dispatch(recordEvent({ kind: 'task', taskId }));
   const goal = ahead?.readiness.goal ?? 'confirmed';
   const setGoal = (ready: ReadyLevel) =>
     dispatch(
@@ -70,20 +72,22 @@ function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
     <Page
       title={say.title()}
       actions={
-        <span className="row">
+        !hand && (
           <span className="row">
-            <Term id="ready">{say.readyMeans()}</Term>
-            <Choice
-              label={say.readyMeans()}
-              value={goal}
-              onChange={(value) => setGoal(value as ReadyLevel)}
-              options={READY_LEVELS.map((level) => [level, LEVELS[level]()] as const)}
-            />
+            <span className="row">
+              <Term id="ready">{say.readyMeans()}</Term>
+              <Choice
+                label={say.readyMeans()}
+                value={goal}
+                onChange={(value) => setGoal(value as ReadyLevel)}
+                options={READY_LEVELS.map((level) => [level, LEVELS[level]()] as const)}
+              />
+            </span>
+            <Button onClick={print} disabled={!ahead}>
+              {common.print()} <kbd>p</kbd>
+            </Button>
           </span>
-          <Button onClick={print} disabled={!ahead}>
-            {common.print()} <kbd>p</kbd>
-          </Button>
-        </span>
+        )
       }
     >
       {ahead && (
@@ -119,7 +123,9 @@ function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
                       </p>
                     ))}
                   </div>
-                  <StepButtons step={step} acts={acts} isKeyed={false} />
+                  {(!hand || step.act.do === 'task') && (
+                    <StepButtons step={step} acts={acts} isKeyed={false} hand={hand} />
+                  )}
                 </li>
               );
             })}
@@ -130,6 +136,8 @@ function Way({ rig, rigId }: { rig: Rig; rigId: string }) {
     </Page>
   );
 }
+
+const tasksOf = ({ act }: NextStep): readonly string[] => (act.do === 'task' ? act.taskIds : []);
 
 const sayMinutes = (steps: readonly NextStep[]): string => {
   const minutes = minutesOf(steps.reduce((sum, s) => sum + s.seconds, 0));

@@ -10,6 +10,8 @@ interface Props {
   readonly acts: Acts;
   /** Of all steps, the one that the keys of the frame act on. */
   readonly isKeyed: boolean;
+  /** In the hand: what is done is told to the desk, and nothing is opened there. */
+  readonly hand?: boolean;
   /** After the others; on a step of its own line there is more room. */
   readonly children?: React.ReactNode;
 }
@@ -18,7 +20,7 @@ interface Props {
 const MAX_ANSWERS = 3;
 
 /** What can be done about a step right here. */
-export function StepButtons({ step, acts, isKeyed, children }: Props) {
+export function StepButtons({ step, acts, isKeyed, hand = false, children }: Props) {
   const { act } = step;
   const [reason, setReason] = useState<string | null>(null);
   const of = textOf(step.says);
@@ -101,7 +103,7 @@ export function StepButtons({ step, acts, isKeyed, children }: Props) {
           {OPENS[act.do]()} {key}
         </Button>
       )}
-      {act.do !== 'measure' && act.do !== 'describe' && act.do !== 'rehearse' && (
+      {!hand && act.do !== 'measure' && act.do !== 'describe' && act.do !== 'rehearse' && (
         <Button {...named(say.show())} onClick={() => acts.open(step)}>
           {say.show()}
         </Button>

@@ -3,12 +3,19 @@ import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { planAhead } from '#core/live/next/index.ts';
-import { parseRig, type Rig } from '#core/model/rig/index.ts';
+import { addTasks, applyEdit, parseRig, type Rig } from '#core/model/rig/index.ts';
 import { clayHour } from '#demo/clay-hour.ts';
 import { quayDeskMixer } from '#demo/quay-desk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
-import { recordEvent, selectRig, undoStep, useAppSelector, useJournal } from '#web/shared/store/index.ts';
+import {
+  recordEvent,
+  selectRig,
+  selectSession,
+  undoStep,
+  useAppSelector,
+  useJournal,
+} from '#web/shared/store/index.ts';
 import { RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, next as say } from '#words/index.ts';
 import { AheadProvider, NextLine, NextScreen, Standing } from './index.ts';
@@ -114,5 +121,30 @@ describe('all steps', () => {
       .map((b) => b.getAttribute('aria-label'));
     expect(new Set(names).size).toBe(2);
     expect(screen.getByRole('button', { name: new RegExp(common.print()) })).toHaveProperty('disabled', false);
+  });
+});
+
+describe('in the hand', () => {
+  it('ticks errands by telling the desk, and changes nothing itself', async () => {
+    const change = { deviceId: 'mixer', settingId: 'usb-source', value: 'send' };
+    const planned = applyEdit(copy(clayHour), addTasks(copy(clayHour), [change], '2026-12-01T10:00:00Z'));
+    if (!planned.ok) throw new Error('refused');
+    function Hand() {
+      const rig = useAppSelector(selectRig)!;
+      useJournal(RIG_ID);
+      return (
+        <AheadProvider rig={rig}>
+          <NextScreen hand />
+        </AheadProvider>
+      );
+    }
+    const { store } = show(<Hand />, { rig: planned.rig });
+    const done = await screen.findByRole('button', { name: new RegExp(`^${say.done()}:`) });
+    const before = selectRig(store.getState());
+    await userEvent.setup().click(done);
+    expect(selectRig(store.getState())).toBe(before);
+    expect(Object.keys(selectSession(store.getState())!.tasks)).toEqual(['mixer.usb-source']);
+    expect(screen.queryByRole('button', { name: /^Already done/ })).toBeNull();
+    expect(screen.queryByLabelText(say.readyMeans())).toBeNull();
   });
 });

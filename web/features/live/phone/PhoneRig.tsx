@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { placeOfTask, sayTask } from '#core/live/next/index.ts';
 import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { deviceName, isTooLarge } from '#core/signal/index.ts';
+import { AheadProvider, NextScreen } from '#web/features/live/next/index.ts';
 import { RunScreen } from '#web/features/live/run/index.ts';
 import { FileInput, StateMark } from '#web/shared/parts/index.ts';
 import {
@@ -21,16 +22,17 @@ import {
   useJournal,
 } from '#web/shared/store/index.ts';
 import { useSendTake } from '#web/shared/take/index.ts';
-import { common, phone as say, textOf } from '#words/index.ts';
+import { common, next, phone as say, textOf } from '#words/index.ts';
 import { PhoneTunes } from './PhoneTunes.tsx';
 
 const LOOK_EVERY_MS = 15_000;
 
-const VIEWS = ['run', 'todo', 'tunes'] as const;
+const VIEWS = ['run', 'next', 'todo', 'tunes'] as const;
 type View = (typeof VIEWS)[number];
 
 function sayView(view: View, rig: Rig): string {
   if (view === 'todo') return say.toDo({ tasks: rig.tasks.length });
+  if (view === 'next') return next.title();
   return view === 'run' ? say.run() : say.testTunes();
 }
 
@@ -90,6 +92,11 @@ export function PhoneRig({ rigId }: { rigId: string }) {
         ))}
       </nav>
       {view === 'run' && <RunScreen hand />}
+      {view === 'next' && (
+        <AheadProvider rig={rig}>
+          <NextScreen hand />
+        </AheadProvider>
+      )}
       {view === 'todo' && <ToDo rig={rig} />}
       {view === 'tunes' && <PhoneTunes rig={rig} />}
     </div>
