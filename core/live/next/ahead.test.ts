@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { applyEdit, emptyRig, type Rig } from '#core/model/rig/index.ts';
 import { testPrograms } from '#core/routing/suggest/highs.testkit.ts';
 import type { SolveProgram } from '#core/routing/suggest/index.ts';
+import { randomDesk } from '#core/routing/wiring/random-desk.testkit.ts';
 import { type Ahead, type NextStep, planAhead } from './index.ts';
 import { DEMOS, did, readinessOf, withGoal } from './next.testkit.ts';
 
@@ -70,6 +71,20 @@ describe('the way to ready', () => {
       );
     }
     expect(small.some((rig) => ahead(withGoal(rig, 'measured')).steps.some((s) => s.act.do === 'measure'))).toBe(true);
+  });
+  it('leads there on desks that no one has thought of, and says what it leaves for later', () => {
+    let steps = 0;
+    for (let seed = 1; seed <= 12; seed++) {
+      const rig = randomDesk(seed, 12);
+      const plan = ahead(rig);
+      steps += plan.steps.length;
+      if (plan.steps.some((s) => s.act.do === 'describe')) continue;
+      const end = plan.steps.reduce((now, step) => did(now, step), rig);
+      const { blockers, fixes, ready } = readinessOf(end);
+      expect({ seed, left: blockers + fixes }).toEqual({ seed, left: plan.further });
+      if (plan.further === 0) expect({ seed, ready }).toEqual({ seed, ready: true });
+    }
+    expect(steps).toBeGreaterThan(20);
   });
   it('begins an empty rig with what only a person can say', () => {
     const empty = emptyRig('New');

@@ -182,8 +182,13 @@ function waits(draft: Draft, other: Draft, isEarlier: boolean): boolean {
   if (other.act.do === 'rehearse') return false;
   if (draft.act.do === 'measure') return other.act.do !== 'measure';
   if (other.act.do === 'measure') return false;
-  if (isEarlier && (touchesSame(draft, other) || isLookedAtFor(draft, other) || isDelays(draft))) return true;
-  if (!isEarlier && (touchesSame(draft, other) || isLookedAtFor(other, draft) || isDelays(other))) return false;
+  if (isEarlier && (touchesSame(draft, other) || isLookedAtFor(draft, other) || isDelays(draft) || needs(draft, other)))
+    return true;
+  if (
+    !isEarlier &&
+    (touchesSame(draft, other) || isLookedAtFor(other, draft) || isDelays(other) || needs(other, draft))
+  )
+    return false;
   return isSafeFirst(other, draft);
 }
 
@@ -191,6 +196,15 @@ function waits(draft: Draft, other: Draft, isEarlier: boolean): boolean {
 const isDelays = ({ why }: NextStep): boolean => typeof why === 'object' && why.code === say.delaysWhy.code;
 const isLookedAtFor = (draft: NextStep, other: NextStep): boolean =>
   other.act.do === 'answer' && other.findingIds.some((id) => draft.findingIds.includes(id));
+
+/** Whether a step plugs something into, or sets, the device that the other one puts in. */
+function needs({ act }: NextStep, { act: before }: NextStep): boolean {
+  if (act.do !== 'change' || before.do !== 'change' || before.first?.kind !== 'add-device') return false;
+  const { id } = before.first.device;
+  return act.changes.some((c) =>
+    'settingId' in c ? c.deviceId === id : c.cable?.from.deviceId === id || c.cable?.to.deviceId === id,
+  );
+}
 
 function touchesSame(a: NextStep, b: NextStep): boolean {
   const all = new Set(touchedBy(a.act));
