@@ -42,6 +42,16 @@ function Framed() {
   );
 }
 
+function InHand() {
+  const rig = useAppSelector(selectRig)!;
+  useJournal(RIG_ID);
+  return (
+    <AheadProvider rig={rig}>
+      <NextScreen hand />
+    </AheadProvider>
+  );
+}
+
 function open(rig: Rig) {
   const { store } = show(<Framed />, { rig: copy(rig) });
   const line = () => screen.getByRole('region', { name: say.next() });
@@ -129,16 +139,7 @@ describe('in the hand', () => {
     const change = { deviceId: 'mixer', settingId: 'usb-source', value: 'send' };
     const planned = applyEdit(copy(clayHour), addTasks(copy(clayHour), [change], '2026-12-01T10:00:00Z'));
     if (!planned.ok) throw new Error('refused');
-    function Hand() {
-      const rig = useAppSelector(selectRig)!;
-      useJournal(RIG_ID);
-      return (
-        <AheadProvider rig={rig}>
-          <NextScreen hand />
-        </AheadProvider>
-      );
-    }
-    const { store } = show(<Hand />, { rig: planned.rig });
+    const { store } = show(<InHand />, { rig: planned.rig });
     const done = await screen.findByRole('button', { name: new RegExp(`^${say.done()}:`) });
     const before = selectRig(store.getState());
     await userEvent.setup().click(done);
