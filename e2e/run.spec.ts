@@ -134,6 +134,7 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   for (const screen of [page, phone]) await screen.getByLabel('Which list').selectOption('Full setup, from scratch');
   await expect(page.getByTestId('run-step')).toBeVisible();
   const list = page.getByRole('list', { name: 'All steps' });
+  await expect.poll(() => list.getByRole('listitem').count()).toBeGreaterThan(30);
   const all = await list.getByRole('listitem').count();
   const count = async (of: typeof page) =>
     Number(/^(\d+) of/.exec((await of.getByText(/^\d+ of \d+ done/).textContent())!)![1]);

@@ -39,8 +39,10 @@ for (const size of SIZES)
     const page = await context.newPage();
     for (const view of VIEWS) {
       await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
-      await expect(page.getByRole('region', { name: 'Next', exact: true })).toBeVisible();
       await expect(page.getByRole('main')).toBeVisible();
+      // On a phone the run itself is the next step.
+      const isRun = view === 'run' && size.width < 700;
+      await expect(page.getByRole('region', { name: 'Next', exact: true })).toBeVisible({ visible: !isRun });
       const over = await page.evaluate(
         () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
       );

@@ -80,7 +80,9 @@ export function RigTop({ rigId, rig, verdict }: { rigId: string; rig: Rig; verdi
       <Standing rigId={rigId} />
       <div className="frame-tools">
         <Back is="undo" step={undoable?.label} by={undoStep} />
-        <Back is="redo" step={redoable?.label} by={redoStep} />
+        <span className="wide">
+          <Back is="redo" step={redoable?.label} by={redoStep} />
+        </span>
         <Ways trouble={trouble} fullScaleDbu={rig.session.fullScaleDbu} />
       </div>
       <span className="visually-hidden" aria-live="polite">
@@ -125,7 +127,9 @@ const Ways = memo(function Ways({ trouble, fullScaleDbu }: WaysProps) {
       <Button className="wrong" onClick={() => navigate(trouble)} title={frame.troubleshootKey()}>
         {frame.troubleshoot()} <kbd>!</kbd>
       </Button>
-      <Scales fullScaleDbu={fullScaleDbu} />
+      <span className="wide">
+        <Scales fullScaleDbu={fullScaleDbu} />
+      </span>
     </>
   );
 });
