@@ -106,7 +106,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
   }
   if (!rig || !settled) return <p className="page quiet">{frame.opening()}</p>;
   return (
-    <AheadProvider rig={rig}>
+    <AheadProvider rig={settled}>
       <Framed rigId={rigId} rig={rig} settled={settled} scene={scene} />
     </AheadProvider>
   );

@@ -58,6 +58,7 @@ const toDescribe = (what: 'devices' | 'ends' | 'plan'): Draft => ({
   why: say.describeWhy(),
   takesAway: NOTHING,
   findingIds: [],
+  stage: null,
   deviceId: null,
   far: false,
   seconds: TYPICAL_SECONDS.describe,
@@ -111,6 +112,7 @@ function errand(rig: Rig, tasks: readonly Task[], places: Places): Draft {
     why: say.taskWhy(),
     takesAway: NOTHING,
     findingIds: [],
+    stage: null,
     deviceId: places.at(deviceId),
     far: places.isFar(deviceId),
     seconds: secondsFor(rig, changes),
@@ -137,6 +139,7 @@ function takesOf({ rig }: Outcome, places: Places): Draft[] {
         why: inDoubt > 0 ? say.measureWhy({ count: inDoubt }) : say.measureMixWhy(),
         takesAway: { ...NOTHING, doubts: inDoubt },
         findingIds: [],
+        stage: null,
         deviceId: places.at(listener.sound.deviceId),
         far: places.isFar(listener.sound.deviceId),
         seconds: TYPICAL_SECONDS.measure,
@@ -157,6 +160,7 @@ function rehearse(rig: Rig, last: Rig | null): Draft {
     why: say.rehearseWhy(),
     takesAway: NOTHING,
     findingIds: [],
+    stage: null,
     deviceId: null,
     far: false,
     seconds: TYPICAL_SECONDS.runStep * count,
@@ -193,7 +197,7 @@ function waits(draft: Draft, other: Draft, isEarlier: boolean): boolean {
 }
 
 /** Delays are worked out for the ways that sounds take then. */
-const isDelays = ({ why }: NextStep): boolean => typeof why === 'object' && why.code === say.delaysWhy.code;
+const isDelays = ({ act, stage }: NextStep): boolean => act.do === 'change' && stage === 'sync';
 const isLookedAtFor = (draft: NextStep, other: NextStep): boolean =>
   other.act.do === 'answer' && other.findingIds.some((id) => draft.findingIds.includes(id));
 

@@ -142,6 +142,7 @@ export function answered(at: Outcome, question: Question, places: Places): Taken
     why: findings[0] ? say.lookWhyFinding({ says: findings[0].says }) : say.lookWhy({ doubts }),
     takesAway: { ...NOTHING, doubts },
     findingIds: findings.map((f) => f.id),
+    stage: null,
     deviceId: places.at(deviceId),
     far: places.isFar(deviceId),
     seconds: TYPICAL_SECONDS.look,
@@ -283,6 +284,7 @@ function draftOf(
       doubts: 0,
     },
     findingIds: cleared.map((f) => f.id),
+    stage: worst?.stage ?? null,
     deviceId,
     far: deviceId !== null && places.isFar(deviceId),
     seconds,
@@ -342,7 +344,8 @@ function decided(at: Outcome, findings: readonly Finding[], places: Places): Tak
   const place = deviceId === undefined ? null : places.at(deviceId);
   const draft: Draft = {
     id: `decide:${finding.id}`,
-    act: { do: 'decide', findingId: finding.id, stage: finding.stage },
+    act: { do: 'decide', findingId: finding.id },
+    stage: finding.stage,
     says: say.decide({ says: finding.says }),
     why: say.decideWhy(),
     takesAway: {

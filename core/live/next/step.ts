@@ -13,7 +13,7 @@ export type Act =
   /** Items of the to-do list, at one device. */
   | { readonly do: 'task'; readonly taskIds: readonly string[] }
   /** No change that is known mends it: it is mended otherwise, or accepted with a reason. */
-  | { readonly do: 'decide'; readonly findingId: string; readonly stage: Stage }
+  | { readonly do: 'decide'; readonly findingId: string }
   /** A take of a listener. */
   | { readonly do: 'measure'; readonly listenerId: string }
   /** What only a person can say: devices, or who has to hear what. */
@@ -44,6 +44,8 @@ export interface NextStep {
     readonly doubts: number;
   };
   readonly findingIds: readonly string[];
+  /** Where in the work what it mends is looked at; null where it mends nothing. */
+  readonly stage: Stage | null;
   /** The device that one stands at; null where it is no one place. */
   readonly deviceId: string | null;
   /** Someone at the far side of a call does it. */

@@ -30,7 +30,7 @@ export function placesIn(rig: Rig): Places {
     return (here && computerOf(here, types.get(here.typeId)!)) ?? deviceId;
   };
   const ids = [...new Set(rig.devices.map((d) => at(d.id)))];
-  const metres = distances(rig, at, ids);
+  const meters = distances(rig, at, ids);
   const placeOf = placesOf(rig);
   const isFar = (deviceId: string): boolean => {
     const type = types.get(device.get(at(deviceId))?.typeId ?? '');
@@ -41,7 +41,7 @@ export function placesIn(rig: Rig): Places {
   return {
     at,
     isFar,
-    walk: (from, to) => (from === to ? 0 : isFar(to) ? TELL_S : isFar(from) ? 0 : TURN_S + metres(from, to) / WALK_M_S),
+    walk: (from, to) => (from === to ? 0 : isFar(to) ? TELL_S : isFar(from) ? 0 : TURN_S + meters(from, to) / WALK_M_S),
     start: startOf(rig.devices, at, (d) => {
       const type = types.get(d.typeId)!;
       return isHardware(type) && !isPerson(type) && !isFar(d.id);
@@ -84,17 +84,17 @@ function shortest(
   n: number,
   next: (i: number) => readonly { readonly to: number; readonly lengthM: number }[],
 ): Float64Array {
-  const metres = new Float64Array(n).fill(Number.POSITIVE_INFINITY);
-  metres[start] = 0;
+  const meters = new Float64Array(n).fill(Number.POSITIVE_INFINITY);
+  meters[start] = 0;
   const open = new Set([start]);
   while (open.size > 0) {
-    const nearest = [...open].reduce((a, b) => (metres[b]! < metres[a]! ? b : a));
+    const nearest = [...open].reduce((a, b) => (meters[b]! < meters[a]! ? b : a));
     open.delete(nearest);
     for (const { to, lengthM } of next(nearest)) {
-      if (metres[nearest]! + lengthM >= metres[to]!) continue;
-      metres[to] = metres[nearest]! + lengthM;
+      if (meters[nearest]! + lengthM >= meters[to]!) continue;
+      meters[to] = meters[nearest]! + lengthM;
       open.add(to);
     }
   }
-  return metres;
+  return meters;
 }

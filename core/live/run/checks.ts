@@ -32,7 +32,12 @@ export interface DayCheck {
 /** Devices with meters. */
 
 /** Checks before a session, in signal order. */
-export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evaluation = evaluate(rig)): DayCheck[] {
+export function checksOf(
+  rig: Rig,
+  budgets: readonly Budget[],
+  evaluation: Evaluation = evaluate(rig),
+  findings: readonly Finding[] = check(rig, evaluation),
+): DayCheck[] {
   return [
     ...seen(rig),
     ...meters(rig, evaluation),
@@ -51,7 +56,7 @@ export function checksOf(rig: Rig, budgets: readonly Budget[], evaluation: Evalu
           must: b.state === 'fix',
         }),
       ),
-    ...drawn(check(rig, evaluation).filter((f) => !f.dismissed)),
+    ...drawn(findings.filter((f) => !f.dismissed)),
   ];
 }
 

@@ -1,4 +1,5 @@
 import type { Rig } from '#core/model/rig/index.ts';
+import type { Finding } from '#core/rules/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import { budgetsOf } from './budgets.ts';
 import { checksOf, type DayCheck } from './checks.ts';
@@ -31,11 +32,20 @@ export function stepsUp(rig: Rig, list: UpList, last: Rig | null): Step[] {
 export const listOfDay = (session: Session | null, last: Rig | null): UpList =>
   UP.find((list) => Object.keys(session?.ticks[list] ?? {}).length > 0) ?? (last ? 'since' : 'first');
 
-/** @param told  what batteries hold and disks have free, by the name of its budget */
-export const todayOf = (rig: Rig, list: UpList, last: Rig | null, told?: Session['gauges']): Today => ({
+/**
+ * @param told  what batteries hold and disks have free, by the name of its budget
+ * @param findings  of the rig, where they are known already
+ */
+export const todayOf = (
+  rig: Rig,
+  list: UpList,
+  last: Rig | null,
+  told?: Session['gauges'],
+  findings?: readonly Finding[],
+): Today => ({
   list,
   steps: stepsUp(rig, list, last),
-  checks: checksOf(rig, budgetsOf(rig, told), evaluationAt(rig, null)),
+  checks: checksOf(rig, budgetsOf(rig, told), evaluationAt(rig, null), findings),
 });
 
 /** What comes next on that day: the first item that no one has ticked and that waits for none. */

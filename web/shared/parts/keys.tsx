@@ -36,6 +36,9 @@ export function useKeyHint(keys: string, label: string): void {
   useEffect(() => add({ keys, label }), [add, keys, label]);
 }
 
+/** Keys that go on while they are held down: what moves, and undo. Everything else is done once a press. */
+const MOVES = /arrow|plus|minus|mod\+|^[jk]\b/;
+
 /** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const add = useContext(AddContext);
@@ -53,6 +56,7 @@ export function useKey(keys: string, label: string, run: () => void, enabled = t
     (event) => {
       if (plus && (event.ctrlKey || event.metaKey || event.altKey)) return;
       event.preventDefault();
+      if (event.repeat && !MOVES.test(keys)) return;
       run();
     },
     {

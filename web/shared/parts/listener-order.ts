@@ -22,12 +22,15 @@ function listenersByWeight(rig: Rig, evaluation: Seen): number[] {
   return all.sort((a, b) => b.weight - a.weight || a.i - b.i).map(({ i }) => i);
 }
 
-/** The same as the page was opened with: columns stay where they are while one works at them. */
-export function useListenersByWeight(rig: Rig, evaluation: Seen): readonly number[] {
+/**
+ * The same as the page was opened with: columns stay where they are while one works at them.
+ * @param seen  asked only when the listeners are others: an edit does not wait for it
+ */
+export function useListenersByWeight(rig: Rig, seen: () => Seen): readonly number[] {
   const ids = rig.listeners.map((l) => l.id).join();
-  const [known, setKnown] = useState({ ids, order: listenersByWeight(rig, evaluation) });
+  const [known, setKnown] = useState(() => ({ ids, order: listenersByWeight(rig, seen()) }));
   if (known.ids === ids) return known.order;
-  const next = { ids, order: listenersByWeight(rig, evaluation) };
+  const next = { ids, order: listenersByWeight(rig, seen()) };
   setKnown(next);
   return next.order;
 }

@@ -32,7 +32,7 @@ export function PlanTable({ rig, plain, at, onAt }: Props) {
     const key = `${rig.sources[row]!.id} ${rig.listeners[column]!.id}`;
     return shown(rig, here.get(key), JSON.stringify(here.get(key)) !== JSON.stringify(before.get(key)));
   };
-  const columns = useListenersByWeight(rig, evaluationAt(rig, null));
+  const columns = useListenersByWeight(rig, () => evaluationAt(rig, null));
   const every = (list: readonly unknown[]) => list.map((_, i) => i);
   return (
     <PairGrid

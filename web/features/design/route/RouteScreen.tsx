@@ -62,7 +62,7 @@ function Routes({ rig, evaluation, findings }: Props) {
   const cells = useMemo(() => cellsOf(seen.rig, seen.evaluation), [seen]);
   const [at, setAt] = useState<Place>(() => firstWrong(cells));
   const wrong = useMemo(() => wrongOnly(cells), [cells]);
-  const inOrder = useListenersByWeight(rig, evaluation);
+  const inOrder = useListenersByWeight(rig, () => evaluation);
   const every = { rows: cells.map((_, i) => i), columns: inOrder };
   const { rows, columns } = shown === 'wrong' && wrong.rows.length > 0 ? wrong : every;
   const cell = cells[at.row]?.[at.column];

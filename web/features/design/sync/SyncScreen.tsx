@@ -61,7 +61,7 @@ function Sync({ rig, evaluation }: { rig: Rig; evaluation: Evaluation }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const trying = useTrial(rig, evaluation);
   const { tried, shown, trial } = trying;
-  const [worst = 0] = useListenersByWeight(rig, timed(evaluation));
+  const [worst = 0] = useListenersByWeight(rig, () => timed(evaluation));
   const listener = findListener(rig, params.get('listener')) ?? rig.listeners[worst];
   const choose = (key: string, value: string) =>
     setParams(

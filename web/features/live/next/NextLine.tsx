@@ -5,11 +5,13 @@ import { listOfDay, nextOfToday, type Session, todayOf } from '#core/live/run/in
 import type { Rig } from '#core/model/rig/index.ts';
 import { StateMark, useKey } from '#web/shared/parts/index.ts';
 import {
+  findingsOf,
   recordEvent,
   selectLastGoodRig,
   selectSession,
   useAppDispatch,
   useAppSelector,
+  useSettledRig,
 } from '#web/shared/store/index.ts';
 import { next as say, textOf } from '#words/index.ts';
 import { StepButtons } from './StepButtons.tsx';
@@ -98,7 +100,9 @@ function OfToday({ rig, rigId, session }: Props & { session: Session }) {
   const last = useAppSelector(selectLastGoodRig);
   const list = listOfDay(session, last);
   const { gauges } = session;
-  const today = useMemo(() => todayOf(rig, list, last, gauges), [rig, list, last, gauges]);
+  // The day follows an edit, and no edit waits for it.
+  const settled = useSettledRig() ?? rig;
+  const today = useMemo(() => todayOf(settled, list, last, gauges, findingsOf(settled)), [settled, list, last, gauges]);
   const now = nextOfToday(today, session);
   const tick = (amiss: boolean) =>
     now && dispatch(recordEvent({ kind: 'tick', list: now.list, itemId: now.item.id, ...(amiss && { amiss }) }));

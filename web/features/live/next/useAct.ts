@@ -1,24 +1,24 @@
 import { useNavigate } from 'react-router';
 import type { NextStep } from '#core/live/next/index.ts';
 import { carryOut, type Edit, markDone, type Rig, tickTask, type Verb } from '#core/model/rig/index.ts';
-import type { Stage } from '#core/rules/index.ts';
 import { applyStep, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { next as say, textOf } from '#words/index.ts';
 import { sayStep } from './say.ts';
-
-const PAGE_OF: Record<Stage, string> = { wire: 'wire', route: 'route', level: 'level', sync: 'sync' };
+import { useAhead } from './useAhead.tsx';
 
 /** Where a step is looked at in full, on the rig's own pages. */
-function pageOf({ act, findingIds }: NextStep): string {
+function pageOf({ act, stage, findingIds }: NextStep): string {
   const finding = findingIds[0] === undefined ? '' : `?finding=${encodeURIComponent(findingIds[0])}`;
+  const item = (id: string) => `desk?at=${encodeURIComponent(id)}`;
   switch (act.do) {
     case 'change':
-      return `wire${finding}`;
     case 'decide':
-      return act.stage === 'sync' ? 'sync' : `${PAGE_OF[act.stage]}${act.stage === 'wire' ? finding : ''}`;
+      // Wire lists every issue but those of time.
+      return stage === 'sync' ? 'sync' : `wire${finding}`;
     case 'answer':
+      return item(act.questionId);
     case 'task':
-      return 'desk';
+      return item(`task:${act.taskIds[0]}`);
     case 'measure':
       return 'bench';
     case 'describe':
@@ -43,7 +43,9 @@ export interface Acts {
 export function useAct(rig: Rig, rigId: string): Acts {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const apply = (edit: Edit, label: string) => dispatch(applyStep(edit, label, 'fix'));
+  const { of } = useAhead();
+  // A step of the rig before the last edit may be done already: a key pressed twice does it once.
+  const apply = (edit: Edit, label: string) => of === rig && dispatch(applyStep(edit, label, 'fix'));
   return {
     carry: (step, verb) => {
       if (step.act.do !== 'change') return;

@@ -7,6 +7,8 @@ import { planNext } from '#web/shared/workers/index.ts';
 
 /** The way to ready as it is known: of the rig as it is, or of the one before while it is planned anew. */
 export interface AheadKnown {
+  /** The rig that the steps are of; null before there is one. An edit is on the screen before they follow it. */
+  readonly of: Rig | null;
   readonly ahead: Ahead | null;
   readonly steps: readonly NextStep[];
   /** It is of the rig as it is. */
@@ -16,6 +18,7 @@ export interface AheadKnown {
 }
 
 const AheadContext = createContext<AheadKnown>({
+  of: null,
   ahead: null,
   steps: [],
   isCurrent: false,
@@ -72,6 +75,7 @@ export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode
     const steps = ahead?.steps ?? [];
     const open = isCurrent ? steps : stillOpen(steps, rig, findingsOf(rig));
     return {
+      of: rig,
       ahead,
       // Until the first plan is there, what is right to begin with.
       steps: ahead === null && first?.rig === rig ? [first.step] : open,

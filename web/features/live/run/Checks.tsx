@@ -4,6 +4,7 @@ import { answeredBy, budgetsOf, checksOf, readinessOf, type Session } from '#cor
 import type { Rig } from '#core/model/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import { rich, StateMark } from '#web/shared/parts/index.ts';
+import { findingsOf } from '#web/shared/store/index.ts';
 import { run as say, textOf } from '#words/index.ts';
 import { itemOfCheck } from './lists.ts';
 import { TickList } from './TickList.tsx';
@@ -14,7 +15,10 @@ const TOLD = 3;
 export function Checks({ rig, session, hand }: { rig: Rig; session: Session | null; hand: boolean }) {
   const { rigId } = useParams();
   const gauges = session?.gauges;
-  const checks = useMemo(() => checksOf(rig, budgetsOf(rig, gauges), evaluationAt(rig, null)), [rig, gauges]);
+  const checks = useMemo(
+    () => checksOf(rig, budgetsOf(rig, gauges), evaluationAt(rig, null), findingsOf(rig)),
+    [rig, gauges],
+  );
   const items = useMemo(() => checks.map(itemOfCheck), [checks]);
   const ticks = session?.ticks.checks ?? {};
   const ready = readinessOf(checks, ticks);

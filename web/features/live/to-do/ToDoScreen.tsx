@@ -1,6 +1,6 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { sayTask } from '#core/live/next/index.ts';
 import { dropTask, findDevice, findTypes, markDone, type Photo, type Rig, tickTask } from '#core/model/rig/index.ts';
 import type { Answer, Finding } from '#core/rules/index.ts';
@@ -55,7 +55,8 @@ function AtTheDesk({ rig, evaluation, findings }: Props) {
   const all = useQuestions(rig, evaluation, findings);
   const boxes = itemsByBox(rig, all.slice(0, MAX_ASKED));
   const items = boxes.flatMap((b) => b.items);
-  const [at, setAt] = useState<{ id: string; index: number }>({ id: '', index: 0 });
+  const [params] = useSearchParams();
+  const [at, setAt] = useState<{ id: string; index: number }>({ id: params.get('at') ?? '', index: 0 });
   // The answered item is gone: the item in its place is next.
   const found = items.findIndex((i) => i.id === at.id);
   const index = found >= 0 ? found : Math.min(at.index, items.length - 1);
