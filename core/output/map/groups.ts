@@ -1,3 +1,4 @@
+import { memoized } from '#core/base/memo/index.ts';
 import { findTypes, isCall, isPerson, isProgram, placesOf, type Rig } from '#core/model/rig/index.ts';
 
 /** Devices that are drawn as one until someone opens them. */
@@ -17,7 +18,7 @@ const MAX_OPEN = 16;
  * What belongs together: a computer with its programs, all of a call's far side, a person with what they wear or speak
  * into. No device is in two of them.
  */
-export function groupsOf(rig: Rig): MapGroup[] {
+export const groupsOf = memoized((rig: Rig): readonly MapGroup[] => {
   const taken = new Set<string>();
   const group = (id: string, members: readonly string[]): MapGroup[] => {
     const memberIds = members.filter((m) => m !== id && !taken.has(m));
@@ -26,18 +27,20 @@ export function groupsOf(rig: Rig): MapGroup[] {
     return [{ id, memberIds }];
   };
   return [...computers(rig, group), ...farSides(rig, group), ...people(rig, group)];
-}
+});
 
 type Group = (id: string, members: readonly string[]) => MapGroup[];
 
 function computers(rig: Rig, group: Group): MapGroup[] {
   const types = findTypes(rig);
-  return rig.devices.flatMap((d) =>
-    group(
-      d.id,
-      rig.devices.filter((o) => o.on === d.id && isProgram(types.get(o.typeId)!)).map((o) => o.id),
-    ),
-  );
+  const programs = new Map<string, string[]>();
+  for (const { id, on, typeId } of rig.devices) {
+    if (on === undefined || !isProgram(types.get(typeId)!)) continue;
+    const there = programs.get(on);
+    if (there) there.push(id);
+    else programs.set(on, [id]);
+  }
+  return [...programs].flatMap(([id, members]) => group(id, members));
 }
 
 /** Everything at the far side of a call stands behind the person there. */
@@ -66,10 +69,7 @@ function farSides(rig: Rig, group: Group): MapGroup[] {
 /** What is near one person only. */
 function people(rig: Rig, group: Group): MapGroup[] {
   const types = findTypes(rig);
-  const isSomeone = (id: string): boolean => {
-    const device = rig.devices.find((d) => d.id === id);
-    return device !== undefined && isPerson(types.get(device.typeId)!);
-  };
+  const persons = new Set(rig.devices.filter((d) => isPerson(types.get(d.typeId)!)).map((d) => d.id));
   const near = new Map<string, Set<string>>();
   for (const { from, to, medium, lengthM } of rig.cables) {
     if (medium !== 'air' || lengthM > WORN_M) continue;
@@ -77,16 +77,14 @@ function people(rig: Rig, group: Group): MapGroup[] {
       [from.deviceId, to.deviceId],
       [to.deviceId, from.deviceId],
     ] as const)
-      if (isSomeone(person) && !isSomeone(thing)) near.set(thing, (near.get(thing) ?? new Set()).add(person));
+      if (persons.has(person) && !persons.has(thing)) near.set(thing, (near.get(thing) ?? new Set()).add(person));
   }
-  return rig.devices
-    .filter((d) => isSomeone(d.id))
-    .flatMap((d) =>
-      group(
-        d.id,
-        [...near].filter(([, who]) => who.size === 1 && who.has(d.id)).map(([id]) => id),
-      ),
-    );
+  const own = new Map<string, string[]>();
+  for (const [thing, who] of near) {
+    const [person, other] = who;
+    if (other === undefined) own.set(person!, [...(own.get(person!) ?? []), thing]);
+  }
+  return [...own].flatMap(([id, members]) => group(id, members));
 }
 
 /** Groups that a map opens folded: all of a large rig, none of a small one. */

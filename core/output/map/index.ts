@@ -1,5 +1,5 @@
 export { groupsOf, usuallyFolded } from './groups.ts';
-export { type MapLabel, placeLabels } from './labels.ts';
+export { type Area, type MapLabel, placeLabels } from './labels.ts';
 export {
   BOX,
   type BoxFact,

@@ -52,6 +52,18 @@ describe('texts beside lines', () => {
     }
     expect(placed).toBeGreaterThan(30);
   });
+  it('are the same in a part of the page, where nothing outside of it is near', () => {
+    for (const rig of DESKS) {
+      const { drawing, lines } = lineMap(rig, evaluate(rig));
+      const wanted = lines.map((l) => ({ id: l.id, text: '2 m' }));
+      const within = { left: -100, top: -100, right: drawing.widthPx + 100, bottom: drawing.heightPx + 100 };
+      const all = placeLabels(drawing, wanted, LETTER_PX, () => WIDTH_PX);
+      expect(placeLabels(drawing, wanted, LETTER_PX, () => WIDTH_PX, [], within)).toEqual(all);
+      const half = { ...within, right: drawing.widthPx / 2 };
+      for (const { xPx } of placeLabels(drawing, wanted, LETTER_PX, () => WIDTH_PX, [], half))
+        expect(xPx).toBeLessThan(half.right + 100);
+    }
+  });
   it('come as they are wanted: where there is room for one, the first has it', () => {
     const drawing = {
       boxes: new Map(),

@@ -8,7 +8,8 @@ export interface MapLabel {
   readonly yPx: number;
 }
 
-interface Area {
+/** A part of the page, px. */
+export interface Area {
   readonly left: number;
   readonly top: number;
   readonly right: number;
@@ -21,10 +22,12 @@ const ASCENT = 0.8;
 /** Between a text and what is beside it, px. */
 const APART_PX = 3;
 const CELL_PX = 80;
+/** More cells than a map is high. */
+const COLUMN = 1 << 20;
 
 /** Where anything stands, by cells of the page: what a text is compared with is near it. */
 class Grid {
-  private readonly cells = new Map<string, Area[]>();
+  private readonly cells = new Map<number, Area[]>();
   add(area: Area): void {
     for (const key of this.keys(area)) {
       const cell = this.cells.get(key);
@@ -36,12 +39,27 @@ class Grid {
     for (const key of this.keys(area)) if (this.cells.get(key)?.some((other) => overlap(area, other))) return false;
     return true;
   }
-  private *keys({ left, top, right, bottom }: Area): Generator<string> {
-    for (let x = Math.floor(left / CELL_PX); x <= Math.floor(right / CELL_PX); x++)
-      for (let y = Math.floor(top / CELL_PX); y <= Math.floor(bottom / CELL_PX); y++) yield `${x} ${y}`;
+  private keys({ left, top, right, bottom }: Area): number[] {
+    const keys: number[] = [];
+    const [lastX, lastY] = [Math.floor(right / CELL_PX), Math.floor(bottom / CELL_PX)];
+    for (let x = Math.floor(left / CELL_PX); x <= lastX; x++)
+      for (let y = Math.floor(top / CELL_PX); y <= lastY; y++) keys.push(x * COLUMN + y);
+    return keys;
   }
 }
 
+const EVERYWHERE: Area = {
+  left: Number.NEGATIVE_INFINITY,
+  top: Number.NEGATIVE_INFINITY,
+  right: Number.POSITIVE_INFINITY,
+  bottom: Number.POSITIVE_INFINITY,
+};
+const cut = (a: Area, b: Area): Area => ({
+  left: Math.max(a.left, b.left),
+  top: Math.max(a.top, b.top),
+  right: Math.min(a.right, b.right),
+  bottom: Math.min(a.bottom, b.bottom),
+});
 const overlap = (a: Area, b: Area): boolean =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
@@ -64,6 +82,7 @@ const stretches = (points: readonly Point[], widthPx: number): Area[] =>
  * @param wanted  texts by the id of their line, the most wanted first
  * @param widthOf  how broad a line is drawn, px
  * @param marks   middles of round marks, with their radius
+ * @param within  the part of the page that is looked at; what is outside of it costs nothing
  */
 export function placeLabels(
   { boxes, wires }: Pick<Drawing, 'boxes' | 'wires'>,
@@ -71,8 +90,13 @@ export function placeLabels(
   letterPx: number,
   widthOf: (id: string) => number,
   marks: readonly { readonly x: number; readonly y: number; readonly r: number }[] = [],
+  within: Area = EVERYWHERE,
 ): MapLabel[] {
-  const grid = new Grid();
+  const all = new Grid();
+  const grid = {
+    add: (area: Area) => overlap(area, within) && all.add(cut(area, within)),
+    isFree: (area: Area) => overlap(area, within) && all.isFree(area),
+  };
   for (const { xPx, yPx, widthPx, heightPx } of boxes.values())
     grid.add({ left: xPx, top: yPx, right: xPx + widthPx, bottom: yPx + heightPx });
   for (const [id, points] of wires) for (const stretch of stretches(points, widthOf(id))) grid.add(stretch);

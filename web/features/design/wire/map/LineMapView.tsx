@@ -17,7 +17,18 @@ import { deviceName, type Evaluation } from '#core/signal/index.ts';
 import { useSize } from '#web/shared/charts/index.ts';
 import { Choice, hueOf, rich, useKeyHint, useSteady } from '#web/shared/parts/index.ts';
 import { wire as say } from '#words/index.ts';
-import { balloonsOf, concerned, extentsOf, isolated, lengthsOf, sayLine, tappedCables, withinView } from './drawn.ts';
+import {
+  areaOf,
+  balloonsOf,
+  concerned,
+  extentsOf,
+  isolated,
+  lengthsOf,
+  partOf,
+  sayLine,
+  tappedCables,
+  withinView,
+} from './drawn.ts';
 import { MiniMap } from './MiniMap.tsx';
 import { BalloonMark, BoxMark, LineMark } from './marks.tsx';
 import { useLineMap } from './useLineMap.ts';
@@ -45,6 +56,8 @@ const LAYER_NAMES: Record<Layer, string> = {
 };
 /** Smaller letters are hard to read on a screen, px. */
 const LEAST_LETTER_PX = 12;
+/** Lengths that no one can read are not set. */
+const LEAST_LENGTH_PX = 9;
 const LEAST_SCALE = LEAST_LETTER_PX / LETTER_PX;
 const USUAL_HEIGHT = 430;
 
@@ -89,7 +102,12 @@ export function LineMapView({ rig, evaluation, findings, chosen, isAsked, tap, o
   const tapBox = useSteady((deviceId: string) => put(tapOf(rig, map, deviceId)));
   const hues = useMemo(() => new Map(rig.sources.map((s) => [s.id, hueOf(s)])), [rig.sources]);
   const cables = useMemo(() => new Map(rig.cables.map((c) => [c.id, c])), [rig.cables]);
-  const labels = useMemo(() => lengthsOf(map, cables, balloons), [map, cables, balloons]);
+  const part = partOf(view, widthPx, heightPx);
+  const isLegible = view.scale * LETTER_PX >= LEAST_LENGTH_PX;
+  const labels = useMemo(
+    () => (isLegible ? lengthsOf(map, cables, balloons, areaOf(part)) : []),
+    [map, cables, balloons, part, isLegible],
+  );
   useKeyHint('arrowleft,arrowright,arrowup,arrowdown', say.onMapMoveTap());
   useKeyHint('plus,minus,0', say.onMapZoomIn());
   const start = (): PortRef | null => rig.sources[0]?.sound ?? map.lines[0]?.from ?? null;

@@ -1,6 +1,7 @@
 import { type Cable, findDevice, findSource, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Point } from '#core/output/layout/index.ts';
 import {
+  type Area,
   LETTER_PX,
   type LineMap,
   MAX_STRANDS,
@@ -104,11 +105,30 @@ export function balloonsOf({ lines, drawing, boxOf }: LineMap, findings: readonl
   });
 }
 
+/** Steps in which the part that lengths are set for follows the view: panning by less sets none anew, px. */
+const PART_PX = 600;
+
+/** The view with some room around it, in whole steps: as text, so that it is the same as long as it is. */
+export const partOf = (view: View, pageW: number, pageH: number): string => {
+  const down = (px: number) => Math.floor(px / PART_PX) * PART_PX;
+  return [
+    down(view.x),
+    down(view.y),
+    down(view.x + pageW / view.scale) + PART_PX,
+    down(view.y + pageH / view.scale) + PART_PX,
+  ].join(' ');
+};
+export function areaOf(part: string): Area {
+  const [left, top, right, bottom] = part.split(' ').map(Number) as [number, number, number, number];
+  return { left, top, right, bottom };
+}
+
 /** Lengths of cables, where there is room for them on the map. */
 export function lengthsOf(
   { lines, drawing }: LineMap,
   cables: ReadonlyMap<string, Cable>,
   balloons: readonly Balloon[],
+  within: Area,
 ): MapLabel[] {
   const cableOf = (line: MapLine) => cables.get(line.cableIds[0] ?? '');
   const wanted = lines.flatMap((line) => {
@@ -124,6 +144,7 @@ export function lengthsOf(
     LETTER_PX,
     (id) => 2 + Math.min(MAX_STRANDS, strands.get(id) ?? 0) * STRAND_PITCH,
     balloons.map(({ x, y }) => ({ x, y, r: BALLOON_APART })),
+    within,
   );
 }
 
