@@ -26,7 +26,7 @@ const core = {
   'core/routing/plan': ['base', 'model', 'signal', 'routing'],
   'core/intake': ['base', 'model', 'signal', 'rules', 'routing'], // a first desk: all that plans, at once
   'core/live/run': ['base', 'model', 'signal', 'rules'],
-  'core/live/guides': ['base', 'model', 'signal', 'rules'], // jobs that people come with, as data
+  'core/live/guides': ['base', 'model', 'signal', 'rules', 'routing/plan'], // jobs that people come with, as data
   'core/live/next': ['base', 'model', 'signal', 'rules', 'routing/suggest', 'routing/plan', 'live/run'], // what to do, in which order
   'core/live/troubleshoot': ['base', 'model', 'signal', 'rules', 'audio/measure'], // faults in a take, explained by the rig
   'core/desk-tests/tunes': ['model/units', 'audio/samples'], // tunes and slates are read without a rig

@@ -66,7 +66,8 @@ export function followGuide(
 
 type PairStep = Extract<GuideStep, { readonly from: string }>;
 
-function isSo(step: PairStep, { ways, verdict, besides, want }: Pair): boolean {
+/** Whether a pair is as a step wants it. */
+export function isSo(step: PairStep, { ways, verdict, besides, want }: Pair): boolean {
   const [first] = ways;
   switch (step.do) {
     case 'apart':

@@ -1,18 +1,32 @@
 import { describe, expect, it } from 'vitest';
 import { DEMOS } from '#core/live/next/next.testkit.ts';
-import { applyEdit, drawSettings, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, carryOut, type Rig } from '#core/model/rig/index.ts';
 import { renamed } from '#core/model/rig/renamed.testkit.ts';
 import { makeWhole } from '#core/routing/plan/index.ts';
+import { randomDesk } from '#core/routing/wiring/random-desk.testkit.ts';
 import { check, RULES } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { MAX_STEPS } from './guide.ts';
-import { asking, type Chosen, castOf, followGuide, GUIDES, type Guide, nameOf, wantOfStep } from './index.ts';
+import {
+  asking,
+  type Chosen,
+  castOf,
+  followGuide,
+  GUIDES,
+  type Guide,
+  nameOf,
+  proposalFor,
+  wantOfStep,
+} from './index.ts';
 
 const NONE: Chosen = {};
 const follow = (rig: Rig, guide: Guide, chosen = NONE) => {
   const evaluation = evaluate(rig);
   return followGuide(rig, evaluation, check(rig, evaluation), guide, chosen);
 };
+/** Whoever was meant is meant still, whatever comes into the rig. */
+const chosenFrom = (rig: Rig, one: Guide): Chosen =>
+  Object.fromEntries(Object.entries(castOf(rig, one)).flatMap(([name, [first]]) => (first ? [[name, first.id]] : [])));
 const guide = (id: string): Guide => GUIDES.find((g) => g.id === id)!;
 const demo = (name: RegExp): Rig => DEMOS.find((rig) => name.test(rig.name))!;
 
@@ -90,8 +104,37 @@ describe('a guide on a rig', () => {
     const rig = demo(/^Clay hour/);
     const step = (of: Rig) => follow(of, guide('guest-echo')).find((f) => f.step.do === 'apart')!;
     expect(step(rig).state).toBe('open');
-    const { changes } = makeWhole(asking(rig, step(rig)));
-    const done = applyEdit(rig, drawSettings(changes));
+    const proposal = proposalFor(rig, step(rig), makeWhole(asking(rig, step(rig))))!;
+    expect(proposal.settings.map((c) => c.settingId)).toContain('usb-source');
+    const done = applyEdit(rig, carryOut(rig, proposal, 'done', '2026-12-01T10:00:00Z'));
     expect(done.ok && step(done.rig).state).toBe('done');
+  });
+  it('proposes only what makes the step so and spoils nothing that was right, on any rig', () => {
+    let [proposed, open] = [0, 0];
+    for (const rig of [...DEMOS, ...[3, 7, 11, 19].map((seed) => randomDesk(seed, 14))])
+      for (const one of GUIDES as readonly Guide[])
+        for (const followed of follow(rig, one)) {
+          const { step, state } = followed;
+          if (state !== 'open' || !('from' in step) || !['reach', 'apart', 'once', 'alone'].includes(step.do)) continue;
+          open++;
+          const asked = asking(rig, followed);
+          const proposal = proposalFor(rig, followed, makeWhole(asked));
+          if (!proposal) continue;
+          proposed++;
+          const done = applyEdit(asked, carryOut(asked, proposal, 'done', '2026-12-01T10:00:00Z'));
+          if (!done.ok) throw new Error(JSON.stringify(done.refusal));
+          const again = follow(done.rig, one, chosenFrom(rig, one)).find((f) => f.step === step)!;
+          expect(again.state, `${rig.name}, ${one.id}`).toBe('done');
+          const wrong = (r: Rig) =>
+            new Set(
+              evaluate(r)
+                .pairs.filter((p) => ['missing', 'unwanted'].includes(p.verdict.word))
+                .map((p) => `${p.sourceId}>${p.listenerId}`),
+            );
+          const was = wrong(asked);
+          expect([...wrong(done.rig)].filter((p) => !was.has(p))).toEqual([]);
+        }
+    expect(open).toBeGreaterThan(15);
+    expect(proposed).toBeGreaterThan(5);
   });
 });

@@ -9,6 +9,9 @@ import type { NextStep } from './step.ts';
  */
 export function stillOpen(steps: readonly NextStep[], rig: Rig, findings: readonly Finding[]): NextStep[] {
   const wrong = new Set(findings.filter((f) => !f.dismissed).map((f) => f.id));
+  const open = new Set<string>();
+  // What is wrong only once a step before it is done is still to come with that step.
+  const isToCome = ({ after }: NextStep): boolean => after.some((id) => open.has(id));
   const isOpen = ({ act, findingIds }: NextStep): boolean => {
     switch (act.do) {
       case 'change':
@@ -27,8 +30,14 @@ export function stillOpen(steps: readonly NextStep[], rig: Rig, findings: readon
         return goalOf(rig) === 'rehearsed';
     }
   };
-  return steps.filter(isOpen);
+  return steps.filter((step) => {
+    const isLeft = isOpen(step) || (MENDS.has(step.act.do) && isToCome(step));
+    if (isLeft) open.add(step.id);
+    return isLeft;
+  });
 }
+
+const MENDS: ReadonlySet<NextStep['act']['do']> = new Set(['change', 'decide']);
 
 function isAssumed(rig: Rig, questionId: string): boolean {
   const [kind, subject] = questionId.split(':') as [string, string];

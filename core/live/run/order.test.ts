@@ -19,7 +19,20 @@ import { gliderCorner } from '#demo/glider-corner.ts';
 import { mothNight } from '#demo/moth-night.ts';
 import { quayTalk } from '#demo/quay-talk.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
-import { changedSince, orderDown, orderUp, type Step, unchangedSince } from './index.ts';
+import {
+  changedSince,
+  type DayEvent,
+  type ListId,
+  listOfDay,
+  nextOfToday,
+  openSession,
+  orderDown,
+  orderUp,
+  type Step,
+  sessionsOf,
+  todayOf,
+  unchangedSince,
+} from './index.ts';
 
 const copy = (rig: Rig): Rig => parseRig(JSON.parse(JSON.stringify(rig)));
 const DEMOS = [boathouse, quayTalk, gliderCorner, skerryNet, clayHour, mothNight].map(copy);
@@ -193,6 +206,49 @@ describe('the order on the day', () => {
     expect(
       orderUp(relay, { kind: 'since', last: relay }).filter((s) => ['plug', 'unplug', 'set'].includes(s.kind)),
     ).toEqual([]);
+  });
+});
+
+describe('one day after another', () => {
+  it('goes through every step and every required check once, none before what it waits for', () => {
+    for (const rig of DEMOS)
+      for (const [list, last] of [
+        ['first', null],
+        ['standing', null],
+        ['since', rig],
+      ] as const) {
+        const today = todayOf(rig, list, last);
+        const done = new Map<ListId, string[]>();
+        const events: DayEvent[] = [];
+        const base = { sessionId: '11111111-1111-4111-8111-111111111111', by: 'desk', at: '2026-12-01T10:00:00.000Z' };
+        const id = (n: number) => `22222222-2222-4222-8222-${String(n).padStart(12, '0')}`;
+        events.push({ ...base, id: id(0), kind: 'begin', name: 'x' });
+        for (let n = 1; ; n++) {
+          const session = openSession(sessionsOf(events))!;
+          const now = nextOfToday(today, session);
+          if (!now) break;
+          expect(now.at).toBe(n);
+          const ticked = done.get(now.list) ?? [];
+          if ('after' in now.item) for (const before of now.item.after) expect(ticked).toContain(before);
+          done.set(now.list, [...ticked, now.item.id]);
+          events.push({ ...base, id: id(n), kind: 'tick', list: now.list, itemId: now.item.id });
+        }
+        expect([...(done.get(list) ?? [])].sort()).toEqual(today.steps.map((s) => s.id).sort());
+        expect([...(done.get('checks') ?? [])].sort()).toEqual(
+          today.checks
+            .filter((c) => c.must)
+            .map((c) => c.id)
+            .sort(),
+        );
+        expect(listOfDay(openSession(sessionsOf(events)), null)).toBe(today.steps.length > 0 ? list : 'first');
+      }
+  });
+  it('asks for no switch that a device has not, and for nothing at the far side of a call', () => {
+    const [rig] = DEMOS as [Rig];
+    const says = orderUp(rig).map((s) => `${s.kind} ${s.deviceIds.join()}`);
+    expect(says).not.toContain('power-on desk-webcam');
+    expect(says.some((s) => s.includes('ilse'))).toBe(false);
+    expect(says).toContain('power-on mixer');
   });
 });
 

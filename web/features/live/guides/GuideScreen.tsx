@@ -143,5 +143,5 @@ function Doing({ rig, rigId, guide, followed }: { rig: Rig; rigId: string; guide
     );
   if (step.do === 'quick' || step.do === 'proof')
     return <p className="row">{link('route', say.openPage({ page: PAGE_NAMES.route() }))}</p>;
-  return <Suggest rig={rig} followed={followed} label={titleOf(guide)} />;
+  return <Suggest rig={rig} rigId={rigId} followed={followed} label={titleOf(guide)} />;
 }
