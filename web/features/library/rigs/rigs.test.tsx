@@ -4,11 +4,20 @@ import userEvent from '@testing-library/user-event';
 import { Route, Routes, useLocation } from 'react-router';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { LARGEST_RIG_BYTES } from '#api/index.ts';
+import { planAhead } from '#core/live/next/index.ts';
 import { parseRig, type Rig } from '#core/model/rig/index.ts';
 import { answer, stubServer } from '#web/server.testkit.ts';
+import { keepLastRig } from '#web/shared/store/index.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
-import { rigs } from '#words/index.ts';
+import { rigs, next as sayNext } from '#words/index.ts';
 import { RigsScreen } from './index.ts';
+
+vi.mock('#web/shared/workers/index.ts', () => ({
+  planNext: (rig: Rig) => ({
+    result: Promise.resolve().then(() => planAhead(rig, { solve: null, last: null })),
+    stop: () => undefined,
+  }),
+}));
 
 const AT = '2026-11-25T10:00:00.000Z';
 const idOf = (n: number) => `33333333-3333-4333-8333-${String(n).padStart(12, '0')}`;
@@ -191,5 +200,26 @@ describe('without a server', () => {
     await screen.findByRole('button', { name: 'Close' });
     expect(names()).toContain('Clay hour');
     expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull();
+  });
+});
+
+describe('the rig that was open last', () => {
+  it('stands first, with the one thing to do next there', async () => {
+    rigServer(['One', 'Two']);
+    keepLastRig(idOf(1));
+    show(<RigsScreen />);
+    const last = await screen.findByRole('region', { name: sayNext.lastRig() });
+    expect(within(last).getByRole('link', { name: 'Two' }).getAttribute('href')).toBe(`/rigs/${idOf(1)}/next`);
+    await waitFor(() =>
+      expect(last.textContent).toMatch(/Ready in about \d+ min: \d+ steps\. Next, at “Game console”/),
+    );
+    expect(screen.getByText(rigs.whatThisIs())).toBeTruthy();
+  });
+  it('is no other one: not where none was open, nor one that is not there any more', async () => {
+    rigServer(['One']);
+    keepLastRig(idOf(7));
+    show(<RigsScreen />);
+    expect(await screen.findByRole('link', { name: 'One' })).toBeTruthy();
+    expect(screen.queryByRole('region', { name: sayNext.lastRig() })).toBeNull();
   });
 });

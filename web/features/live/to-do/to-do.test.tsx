@@ -29,8 +29,8 @@ const planned = () => {
   ];
   return edited(demoRig(), addTasks(demoRig(), changes, openedAt));
 };
-function open(rig: Rig = demoRig()) {
-  const { store } = show(<ToDoScreen />, { rig });
+function open(rig: Rig = demoRig(), at = '/') {
+  const { store } = show(<ToDoScreen />, { rig, at });
   return { user: userEvent.setup(), store, rig: () => selectRig(store.getState())! };
 }
 const section = (name: string) => within(screen.getByRole('region', { name }));
@@ -91,6 +91,11 @@ describe('at the desk', () => {
     await user.click(section('Streaming software').getByRole('button', { name: /^Input 2/ }));
     await user.click(screen.getByRole('button', { name: /Cancel this task/ }));
     expect(rig().tasks.map((t) => t.id)).toEqual(['mixer.strip-2-delay']);
+  });
+  it('opens at the very item that the address names', async () => {
+    open(planned(), '/?at=task:mixer.strip-2-delay');
+    const chosen = await screen.findByRole('button', { pressed: true });
+    expect(chosen.textContent).toMatch(/^Channel 2, delay/);
   });
   it('says so when there is nothing left', () => {
     const bare = { ...demoRig(), devices: [], cables: [], sources: [], listeners: [], plan: [], dismissed: [] };
