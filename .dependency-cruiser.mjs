@@ -78,13 +78,14 @@ const around = {
     'web/shared/jobs',
   ],
   'web/features': ['core', 'api', 'words', 'web/shared'],
+  'web/features/live/tour': ['demo'], // the rig that one practices on
   'web/app': ['core', 'api', 'words', 'web/shared', 'web/features'],
 };
 /** Features do not know each other, but for these. */
 const together = {
   'design/first-desk': ['design/route', 'design/wire'], // draws on their tables
   'live/guides': ['live/next'], // no tick for what nobody confirmed
-  'library/rigs': ['live/next'], // the rig that was open last, and what is next there
+  'library/rigs': ['live/next', 'live/tour'], // the rig that was open last, and what is next there; the tour
   'live/run': ['live/watch'],
   'live/troubleshoot': ['live/watch'],
   'live/phone': ['live/run', 'live/next', 'measure/tap-test'], // the run and the tunes, small

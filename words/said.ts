@@ -40,6 +40,6 @@ const plain = (value: SaidValue): string | number => (typeof value === 'number' 
 const listed = (how: string, items: readonly string[]): string =>
   how === 'name'
     ? common.quoted({ name: items[0]! })
-    : how === 'then'
+    : how === 'then' && items.length > 1
       ? common.thenLast({ first: items.slice(0, -1).join(', '), last: items.at(-1)! })
-      : listFormat(how).format(items);
+      : listFormat(how === 'then' ? 'and' : how).format(items);

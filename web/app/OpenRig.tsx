@@ -3,6 +3,7 @@ import { Link, Outlet, useParams } from 'react-router';
 import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { isTooLarge } from '#core/signal/index.ts';
 import { AheadProvider, NextLine, useConfirmed } from '#web/features/live/next/index.ts';
+import { TourLine } from '#web/features/live/tour/index.ts';
 import { WatchNotice, watchers } from '#web/features/live/watch/index.ts';
 import { ListenBar } from '#web/shared/listen/index.ts';
 import { Frame } from '#web/shared/parts/index.ts';
@@ -148,7 +149,12 @@ function Framed({ rigId, rig, settled, scene }: FramedProps) {
         { to: to('gear'), key: 'g', label: frame.gear() },
       ]}
       top={<RigTop rigId={rigId} rig={rig} verdict={verdictOf(settled)} />}
-      next={<NextLine rig={rig} rigId={rigId} />}
+      next={
+        <>
+          <NextLine rig={rig} rigId={rigId} />
+          <TourLine rigId={rigId} />
+        </>
+      }
     >
       <RigNotices />
       <WatchNotice rig={rig} rigId={rigId} />

@@ -1,16 +1,18 @@
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
 import { InBackground } from '#web/shared/jobs/index.ts';
-import { KeysProvider, useKey } from '#web/shared/parts/index.ts';
-import { search as find, frame } from '#words/index.ts';
+import { KeysEverywhere, KeysProvider, useKey } from '#web/shared/parts/index.ts';
+import { search as find, help } from '#words/index.ts';
 
-/** What every page has: the keys, and their list under `?`. */
+/** What every page has: search under `/`, help under `?`. */
 export function Shell() {
   return (
     <KeysProvider>
       <Outlet />
-      <KeyList />
-      <Find />
+      <KeysEverywhere>
+        <Help />
+        <Find />
+      </KeysEverywhere>
       <InBackground />
     </KeysProvider>
   );
@@ -25,10 +27,10 @@ function Find() {
   return <Suspense fallback={null}>{open && <SearchDialog onClose={() => setOpen(false)} />}</Suspense>;
 }
 
-const KeyDialog = lazy(async () => ({ default: (await import('./KeyDialog.tsx')).KeyDialog }));
+const HelpDialog = lazy(async () => ({ default: (await import('./help/index.ts')).HelpDialog }));
 
-function KeyList() {
+function Help() {
   const [open, setOpen] = useState(false);
-  useKey('?', frame.listKeys(), () => setOpen(true));
-  return <Suspense fallback={null}>{open && <KeyDialog onClose={() => setOpen(false)} />}</Suspense>;
+  useKey('?', help.key(), () => setOpen(true));
+  return <Suspense fallback={null}>{open && <HelpDialog onClose={() => setOpen(false)} />}</Suspense>;
 }

@@ -70,8 +70,6 @@ export const frame = {
   safe: message('Your rigs and takes are safe. Your changes will be saved when the page loads again.'),
   goOrReload: message('<a>Go to your rigs</a>, or reload the page.'),
   reload: message('Reload'),
-  keysOfView: message('Keys on this page'),
-  listKeys: message('List the keys on this page'),
   or: message(' or '),
   converter: message('Converter'),
   levelConverter: message('Level converter'),

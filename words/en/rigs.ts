@@ -21,8 +21,9 @@ export const rigs = {
   startEmptyKey: message('Start with an empty rig'),
   tryDemo: message('Try the demo'),
   tryDemoSays: message(
-    'Boathouse relay: a couch, a desk and a remote guest, with real faults. Measure its test takes and fix it.',
+    'Boathouse relay: a couch, a desk and a remote guest, with real faults. The tour is seven things to do on a practice copy.',
   ),
+  takeTour: message('Take the tour'),
   openDemo: message('Open Boathouse relay'),
   yourRigs: message('Your rigs'),
   search: message('Search'),

@@ -43,6 +43,7 @@ export const sync = {
   inMsShowFrames: message('in ms; show frames'),
   where: message('Where'),
   delays: message('Delays'),
+  noOthers: message('no others'),
   alsoAffects: message('Also affects'),
   stepMax: message('Step / max'),
   target: message('Target, {ms}', { ms: 'text' }),

@@ -4,6 +4,7 @@ import { useMatch, useNavigate } from 'react-router';
 import { Pick, Sheet, showKeys, useKeyHints } from '#web/shared/parts/index.ts';
 import { findingsOf, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { common, glossary, search as say, type TermId } from '#words/index.ts';
+import { actsOn } from './acts.ts';
 import { findsIn } from './finds.ts';
 
 /** Pages, devices, terms, issues and actions, by any of their names; what is chosen is opened, done or explained. */
@@ -13,9 +14,14 @@ export function SearchDialog({ onClose }: { onClose: () => void }) {
   const rig = useAppSelector(selectRig);
   const hints = useKeyHints();
   const [term, setTerm] = useState<TermId | null>(null);
+  // As the page was when the search was opened: what is found does not move meanwhile.
+  const acts = useState(() => {
+    const page = document.getElementById('page');
+    return page ? actsOn(page, new Set(hints.map((hint) => hint.label))) : [];
+  })[0];
   const finds = useMemo(
-    () => findsIn(rigId && rig ? { rigId, rig, findings: findingsOf(rig) } : null, hints, showKeys),
-    [rigId, rig, hints],
+    () => findsIn(rigId && rig ? { rigId, rig, findings: findingsOf(rig) } : null, hints, acts, showKeys),
+    [rigId, rig, hints, acts],
   );
   const take = (id: string) => {
     const found = finds.find((f) => f.id === id)!;

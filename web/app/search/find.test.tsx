@@ -7,6 +7,7 @@ import { noServer, stubServer } from '#web/server.testkit.ts';
 import { filterItems, useKey } from '#web/shared/parts/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { glossary } from '#words/index.ts';
+import { actsOn } from './acts.ts';
 import { findsIn } from './finds.ts';
 import { SearchDialog } from './SearchDialog.tsx';
 
@@ -14,7 +15,7 @@ beforeEach(() => stubServer(noServer));
 
 const rig = demoRig();
 const open = { rigId: RIG_ID, rig, findings: check(rig) };
-const finds = findsIn(open, [], (keys) => keys);
+const finds = findsIn(open, [], [], (keys) => keys);
 const first = (search: string) => filterItems(finds, search)[0]?.id;
 const found = (search: string) => filterItems(finds, search).map((f) => f.id);
 
@@ -54,9 +55,33 @@ describe('the search of the whole app', () => {
     expect(first('wire')).toBe(`page:/rigs/${RIG_ID}/wire`);
   });
   it('without a rig has its pages and terms', () => {
-    const bare = findsIn(null, [], (keys) => keys);
+    const bare = findsIn(null, [], [], (keys) => keys);
     expect(bare.some((f) => f.id.startsWith('device:') || f.id.startsWith('issue:'))).toBe(false);
     expect(filterItems(bare, 'new desk')[0]?.id).toBe('page:/new');
+  });
+});
+
+describe('what can be pressed on a page', () => {
+  it('is found by its name and heading, once; not what has a key, is off, or is in a dialog', () => {
+    document.body.innerHTML = `<div id="p"><button class="button">Import <kbd>i</kbd></button><button class="button">Undo</button>
+      <h2>Backup</h2><button class="button">Restore</button><button class="button">Restore</button>
+      <button class="button" disabled>Print</button><button class="button">×</button>
+      <div role="dialog"><button class="button">Inside</button></div>
+      <h2>Rigs</h2><button class="button" aria-label="Delete “Quay”">Delete</button><button class="button">Restore</button></div>`;
+    const pressed: string[] = [];
+    document.addEventListener('click', (e) => pressed.push((e.target as HTMLElement).textContent!.trim()));
+    const acts = actsOn(document.getElementById('p')!, new Set(['Undo']));
+    expect(acts.map(({ label, section }) => [label, section])).toEqual([
+      ['Import', null],
+      ['Restore', 'Backup'],
+      ['Delete “Quay”', 'Rigs'],
+      ['Restore', 'Rigs'],
+    ]);
+    acts[2]!.run();
+    expect(document.activeElement?.textContent).toBe('Delete');
+    expect(pressed).toEqual(['Delete']);
+    document.body.innerHTML = '';
+    expect(() => acts[2]!.run()).not.toThrow();
   });
 });
 

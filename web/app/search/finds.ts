@@ -1,49 +1,12 @@
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
 import type { KeyHint, PickItem } from '#web/shared/parts/index.ts';
-import { frame, glossary, guides, guideTitles, next, search as say, type TermId, textOf } from '#words/index.ts';
+import { glossary, guides, guideTitles, search as say, type TermId, textOf } from '#words/index.ts';
+import { PAGES, RIG_PAGES } from '../pages.ts';
+import type { Act } from './acts.ts';
 
 /** What is found: where it leads, what it does, or what it means. */
 export type Find = PickItem & ({ readonly go: string } | { readonly run: () => void } | { readonly explains: TermId });
-
-interface Page {
-  readonly to: string;
-  readonly label: () => string;
-  /** Other names by which people look for it. */
-  readonly also: () => string;
-}
-
-const PAGES: readonly Page[] = [
-  { to: '/', label: say.rigs, also: say.alsoRigs },
-  { to: '/new', label: say.newRig, also: say.alsoNewRig },
-  { to: '/bench', label: frame.measure, also: say.alsoMeasure },
-  { to: '/slate', label: say.slate, also: say.alsoSlate },
-  { to: '/tune', label: say.testTune, also: say.alsoTune },
-  { to: '/round-trip', label: say.roundTrip, also: say.alsoRoundTrip },
-];
-
-/** Pages of a rig, from its own address on. */
-const RIG_PAGES: readonly Page[] = [
-  { to: 'plan', label: frame.plan, also: say.alsoPlan },
-  { to: 'wire', label: frame.wire, also: say.alsoWire },
-  { to: 'route', label: frame.route, also: say.alsoRoute },
-  { to: 'level', label: frame.level, also: say.alsoLevel },
-  { to: 'sync', label: frame.sync, also: say.alsoSync },
-  { to: 'sync/paths', label: say.syncTest, also: say.alsoPaths },
-  { to: 'run', label: frame.run, also: say.alsoRun },
-  { to: 'next', label: next.title, also: say.alsoNext },
-  { to: 'how', label: guides.title, also: say.alsoHow },
-  { to: 'desk', label: frame.toDoList, also: say.alsoDesk },
-  { to: 'tap', label: frame.tapTest, also: say.alsoTap },
-  { to: 'trouble', label: frame.troubleshoot, also: say.alsoTrouble },
-  { to: 'measured', label: say.measured, also: say.alsoMeasured },
-  { to: 'log', label: frame.log, also: say.alsoLog },
-  { to: 'versions', label: frame.versions, also: say.alsoVersions },
-  { to: 'ways', label: frame.alternatives, also: say.alsoWays },
-  { to: 'beside', label: frame.compare, also: say.alsoBeside },
-  { to: 'bench', label: frame.measure, also: say.alsoMeasure },
-  { to: 'gear', label: frame.gear, also: say.alsoGear },
-];
 
 export interface OpenRig {
   readonly rigId: string;
@@ -55,6 +18,7 @@ export interface OpenRig {
 export const findsIn = (
   open: OpenRig | null,
   hints: readonly KeyHint[],
+  acts: readonly Act[],
   showKeys: (keys: string) => string,
 ): Find[] => [
   ...hints.flatMap((hint): Find[] =>
@@ -70,6 +34,15 @@ export const findsIn = (
         ]
       : [],
   ),
+  ...acts.map(
+    ({ id, label, section, run }): Find => ({
+      id: `act:${id}`,
+      label,
+      note: section === null ? say.actHere() : say.actIn({ section }),
+      group: say.actions(),
+      run,
+    }),
+  ),
   ...pages(open),
   ...(open ? [...jobs(open), ...devices(open), ...issues(open)] : []),
   ...(Object.keys(glossary) as TermId[]).map((id): Find => {
@@ -82,11 +55,11 @@ export const findsIn = (
 function pages(open: OpenRig | null): Find[] {
   const own = open ? RIG_PAGES.map((page) => ({ ...page, to: `/rigs/${open.rigId}/${page.to}` })) : [];
   const names = new Set(own.map((page) => page.label()));
-  return [...own, ...PAGES.filter((page) => !names.has(page.label()))].map(({ to, label, also }) => ({
+  return [...own, ...PAGES.filter((page) => !names.has(page.label()))].map(({ to, label, also, answers }) => ({
     id: `page:${to}`,
     label: label(),
     also: also(),
-    note: say.page(),
+    note: answers(),
     group: say.pages(),
     go: to,
   }));

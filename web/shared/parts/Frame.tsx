@@ -2,8 +2,8 @@ import { Button } from '@chakra-ui/react';
 import { memo, type ReactNode, useEffect, useRef } from 'react';
 import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import type { State } from '#core/signal/index.ts';
-import { search as find, frame } from '#words/index.ts';
-import { useKey, useKeyHints } from './keys.tsx';
+import { search as find, frame, help, type Message } from '#words/index.ts';
+import { KeysEverywhere, useKey, useKeyHints } from './keys.tsx';
 import { rich } from './rich.tsx';
 import { StateMark } from './StateMark.tsx';
 
@@ -38,18 +38,22 @@ export function Frame({ nav, more = [], top, next, children }: Props) {
       <div className="frame-name">
         <Link to="/">Mellow Tap</Link>
       </div>
-      <header className="frame-top">{top}</header>
-      <nav className="frame-nav" aria-label={frame.stages()}>
-        <SearchButton />
-        {nav.map((entry) => (
-          <Entry key={entry.to} {...entryOf(entry)} />
-        ))}
-        {more.length > 0 && <hr />}
-        {more.map((entry) => (
-          <Entry key={entry.to} {...entryOf(entry)} />
-        ))}
-      </nav>
-      {next}
+      <KeysEverywhere>
+        <header className="frame-top">{top}</header>
+        <nav className="frame-nav" aria-label={frame.stages()}>
+          <OfShell hintKey="/" name={find.title()} says={find.button} />
+          {nav.map((entry) => (
+            <Entry key={entry.to} {...entryOf(entry)} />
+          ))}
+          {more.length > 0 && <hr />}
+          {more.map((entry) => (
+            <Entry key={entry.to} {...entryOf(entry)} />
+          ))}
+          <hr />
+          <OfShell hintKey="?" name={help.title()} says={help.button} />
+        </nav>
+        {next}
+      </KeysEverywhere>
       <Body>{children}</Body>
     </div>
   );
@@ -73,13 +77,19 @@ function Body({ children }: { children: ReactNode }) {
   );
 }
 
-/** Opens the search of the whole app, where the page has one. */
-function SearchButton() {
-  const run = useKeyHints().find((hint) => hint.keys === '/')?.run;
+interface OfShellProps {
+  readonly hintKey: string;
+  readonly name: string;
+  readonly says: Message;
+}
+
+/** Does what a key of the whole app does, where the page has it: the search, and help. */
+function OfShell({ hintKey, name, says }: OfShellProps) {
+  const run = useKeyHints().find((hint) => hint.keys === hintKey)?.run;
   return (
     run && (
-      <Button size="sm" className="frame-search" aria-label={find.title()} onClick={run}>
-        {rich(find.button, {})}
+      <Button size="sm" className="frame-search" aria-label={name} onClick={run}>
+        {rich(says, {})}
       </Button>
     )
   );

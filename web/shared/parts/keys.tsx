@@ -6,6 +6,8 @@ import { frame } from '#words/index.ts';
 export interface KeyHint {
   readonly keys: string;
   readonly label: string;
+  /** The frame's, on every page alike. */
+  readonly everywhere: boolean;
   /** Runs it; absent for keys that a focused element handles itself. */
   readonly run?: () => void;
 }
@@ -14,6 +16,13 @@ type Add = (hint: KeyHint) => () => void;
 /** Separate from the list itself, so that views with keys aren't drawn again whenever a key is added or removed. */
 const AddContext = createContext<Add>(() => () => undefined);
 const HintsContext = createContext<readonly KeyHint[]>([]);
+
+const EverywhereContext = createContext(false);
+
+/** Keys that are bound in it are the frame's: they are the same on every page. */
+export const KeysEverywhere = ({ children }: { children: ReactNode }) => (
+  <EverywhereContext.Provider value={true}>{children}</EverywhereContext.Provider>
+);
 
 export function KeysProvider({ children }: { children: ReactNode }) {
   const [hints, setHints] = useState<readonly KeyHint[]>([]);
@@ -33,7 +42,7 @@ export const useKeyHints = (): readonly KeyHint[] => useContext(HintsContext);
 /** Lists keys under `?` that a focused element of the view handles itself. */
 export function useKeyHint(keys: string, label: string): void {
   const add = useContext(AddContext);
-  useEffect(() => add({ keys, label }), [add, keys, label]);
+  useEffect(() => add({ keys, label, everywhere: false }), [add, keys, label]);
 }
 
 /** Keys that go on while they are held down: what moves, and undo. Everything else is done once a press. */
@@ -42,12 +51,13 @@ const MOVES = /arrow|plus|minus|mod\+|^[jk]\b/;
 /** Binds keys ('mod+z', 'arrowleft', '?') to what they do while the caller is shown, and lists them under `?`. */
 export function useKey(keys: string, label: string, run: () => void, enabled = true): void {
   const add = useContext(AddContext);
+  const everywhere = useContext(EverywhereContext);
   // What it does changes with every drawing, and the list of keys does not.
   const latest = useRef(run);
   latest.current = run;
   useEffect(
-    () => (enabled ? add({ keys, label, run: () => latest.current() }) : undefined),
-    [add, keys, label, enabled],
+    () => (enabled ? add({ keys, label, everywhere, run: () => latest.current() }) : undefined),
+    [add, keys, label, everywhere, enabled],
   );
   // '+' joins keys in the library's own words, and on most keyboards it needs Shift.
   const plus = keys.includes('plus');

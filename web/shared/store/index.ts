@@ -27,6 +27,7 @@ export { keepLastRig, readLastRig } from './last-rig.ts';
 export * from './open-rig.ts';
 export type { SaveState } from './state.ts';
 export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
+export { selectTour, tourBegun, tourLeft, tourMoved } from './tour.ts';
 export { forgetUpload, uploadIdOf, uploads } from './upload.ts';
 export { useJournal } from './useJournal.ts';
 export { usePhoneTicks } from './usePhoneTicks.ts';

@@ -2,13 +2,14 @@ import { combineSlices, configureStore, createDynamicMiddleware } from '@reduxjs
 import { useDispatch, useSelector } from 'react-redux';
 import { api } from './api.ts';
 import type { Day, Desk } from './state.ts';
+import { keepTour, selectTour, tourReducer } from './tour.ts';
 
 /** The open rig and its journal need the model: their slices come with the first page that shows a rig. */
 interface Later {
   readonly desk: Desk;
   readonly day: Day;
 }
-export const rootReducer = combineSlices(api).withLazyLoadedSlices<Later>();
+export const rootReducer = combineSlices(api, { tour: tourReducer }).withLazyLoadedSlices<Later>();
 export const later = createDynamicMiddleware();
 
 /**
@@ -25,11 +26,19 @@ const CHECKS = import.meta.env.DEV
     }
   : { immutableCheck: false, serializableCheck: false };
 
-export const makeStore = () =>
-  configureStore({
+export const makeStore = () => {
+  const store = configureStore({
     reducer: rootReducer,
     middleware: (defaults) => defaults(CHECKS).prepend(later.middleware).concat(api.middleware),
   });
+  let tour = selectTour(store.getState());
+  store.subscribe(() => {
+    const now = selectTour(store.getState());
+    if (now !== tour) keepTour(now);
+    tour = now;
+  });
+  return store;
+};
 
 export type AppStore = ReturnType<typeof makeStore>;
 type RootState = ReturnType<AppStore['getState']>;

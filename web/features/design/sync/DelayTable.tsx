@@ -44,7 +44,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
   const sourceOf = (id: string) => sourceIn(rig, id);
   return (
     <>
-      <div className="spread">
+      <div className="spread delay-settings">
         <h2>
           {say.delaySettings()}{' '}
           <TermButton className="small quiet" fontWeight={400} onClick={() => setInFrames(!inFrames)}>
@@ -94,7 +94,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
                 <td className="number">
                   {formatNumber(nowValue)} {setting.spec.unit}{' '}
                   <span className={`small ${setting.task ? 'watch' : 'quiet'}`}>
-                    {setting.task ? common.toDo() : setting.known}
+                    {setting.task ? common.toDo() : common[setting.known]()}
                   </span>
                 </td>
                 <td className="number">
@@ -125,7 +125,7 @@ export function DelayTable({ rig, now, evaluation, listenerId, settings, trial, 
 
 function alsoNames(rig: Rig, { alsoListeners }: DelaySetting): string {
   const names = alsoListeners.map((id) => listenerIn(rig, id).name.split(',')[0]!);
-  if (names.length === 0) return 'nobody';
+  if (names.length === 0) return say.noOthers();
   return names.length <= 2
     ? names.join(', ')
     : say.andMore({ join: names.slice(0, 2).join(', '), n2: names.length - 2 });

@@ -2,6 +2,7 @@ import { Button, chakra, Input } from '@chakra-ui/react';
 import { lazy, Suspense, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { RigSummary } from '#api/index.ts';
+import { useStartTour } from '#web/features/live/tour/index.ts';
 import {
   FileInput,
   Frame,
@@ -19,6 +20,7 @@ import { api, documentUrl, readLastRig, sayProblem } from '#web/shared/store/ind
 import { common, frame, rigs } from '#words/index.ts';
 import { useRigActions } from './actions.ts';
 import { Backup } from './Backup.tsx';
+import { DoorPicture } from './DoorPicture.tsx';
 
 /** Rigs that are still being checked are asked for again this often. */
 const PENDING_MS = 1000;
@@ -52,6 +54,7 @@ export function RigsScreen() {
   const shown = (kept.data ?? []).filter((r) => r.name.toLowerCase().includes(search.trim().toLowerCase()));
   const lastId = readLastRig();
   const last = kept.data?.find((r) => r.id === lastId && r.state === 'judged');
+  const tour = useStartTour();
   const demo = kept.data?.find((r) => r.name.startsWith('Boathouse relay'));
   return (
     <Frame
@@ -69,6 +72,7 @@ export function RigsScreen() {
           )}
           <section className="doors" aria-label={rigs.whereToBegin()}>
             <div className="door">
+              {!last && <DoorPicture of="file" />}
               <chakra.h2 marginTop="0">{rigs.measureFile()}</chakra.h2>
               <p className="quiet">{rigs.measureFileSays()}</p>
               <chakra.p marginTop="12px">
@@ -78,6 +82,7 @@ export function RigsScreen() {
               </chakra.p>
             </div>
             <div className="door">
+              {!last && <DoorPicture of="desk" />}
               <chakra.h2 marginTop="0">{rigs.mySetup()}</chakra.h2>
               <p className="quiet">{rigs.mySetupSays()}</p>
               <chakra.p className="row" marginTop="12px">
@@ -88,15 +93,22 @@ export function RigsScreen() {
                 <Button onClick={() => void beginDesk()}>{rich(rigs.startEmpty, {})}</Button>
               </chakra.p>
             </div>
-            {demo && (
-              <div className="door">
-                <chakra.h2 marginTop="0">{rigs.tryDemo()}</chakra.h2>
-                <p className="quiet">{rigs.tryDemoSays()}</p>
-                <chakra.p marginTop="12px">
-                  <Button onClick={() => navigate(`/rigs/${demo.id}/wire`)}>{rigs.openDemo()}</Button>
-                </chakra.p>
-              </div>
-            )}
+            <div className="door">
+              {!last && <DoorPicture of="demo" />}
+              <chakra.h2 marginTop="0">{rigs.tryDemo()}</chakra.h2>
+              <p className="quiet">{rigs.tryDemoSays()}</p>
+              <chakra.p className="row" marginTop="12px">
+                <Button variant="solid" loading={tour.busy} onClick={() => void tour.start()}>
+                  {rigs.takeTour()}
+                </Button>
+                {demo && <Button onClick={() => navigate(`/rigs/${demo.id}/wire`)}>{rigs.openDemo()}</Button>}
+              </chakra.p>
+              {tour.failed && (
+                <p role="status">
+                  <StateMark state="fix" /> {tour.failed}
+                </p>
+              )}
+            </div>
           </section>
           <chakra.div className="spread" marginTop="26px">
             <chakra.h2 margin="0">{rigs.yourRigs()}</chakra.h2>

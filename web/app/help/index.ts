@@ -1,0 +1,1 @@
+export { HelpDialog } from './HelpDialog.tsx';

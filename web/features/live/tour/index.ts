@@ -1,0 +1,2 @@
+export { TourLine } from './TourLine.tsx';
+export { useStartTour } from './useStartTour.ts';
