@@ -128,6 +128,8 @@ export const DayPage = z.strictObject({
   more: z.boolean(),
   /** What stands in the journal and cannot be read: it spoils nothing else, and can be taken out by its place. */
   unreadable: z.array(z.strictObject({ seq: z.int(), at: z.string(), bytes: z.int() })).default([]),
+  /** Of the rig, now: whoever follows its day learns here that it has changed. */
+  revision: z.int(),
 });
 export type DayPage = z.infer<typeof DayPage>;
 export const NewEvents = z.strictObject({ events: z.array(DayEvent).min(1).max(MAX_EVENTS) });

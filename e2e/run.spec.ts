@@ -183,6 +183,51 @@ test('a phone on the network: in by a code once, ticks beside the desk while the
   await hand.close();
 });
 
+test('a question is answered where one stands: on the phone, and the desk has it, cut off in between too', async ({
+  page,
+  server,
+  network,
+  context,
+}) => {
+  await server.kill();
+  await server.start(network.lan);
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
+  const { url: door, code } = await network.door(page);
+  const hand = await context
+    .browser()!
+    .newContext({ ...network.options, viewport: { width: 390, height: 780 }, hasTouch: true });
+  const phone = await hand.newPage();
+  await phone.goto(`${door}#${code}`);
+  await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
+  await phone.getByRole('button', { name: 'Next steps' }).click();
+  // Every question of the plan has its answers there; what is done at the computer has no button.
+  const answers = phone.getByRole('button', { name: /^Yes, that’s right: / });
+  await expect(answers.first()).toBeVisible();
+  const asked = await answers.count();
+  const confirmed = async () => /(\d+) of \d+ confirmed/.exec((await page.locator('.frame-rests').textContent())!)![1];
+  const before = Number(await confirmed());
+  const started = Date.now();
+  await answers.first().click();
+  await expect(page.getByRole('button', { name: 'Undo', exact: true })).toBeEnabled();
+  test.info().annotations.push({ type: 'phone to desk', description: `${Date.now() - started} ms` });
+  await expect.poll(async () => Number(await confirmed())).toBeGreaterThan(before);
+  // And the phone has the rig as it is then: it is not asked again.
+  await expect(answers).toHaveCount(asked - 1);
+
+  await hand.setOffline(true);
+  await answers.first().click();
+  await expect(phone.getByText('It’s sent when the computer can be reached')).toBeVisible();
+  const cutOff = Number(await confirmed());
+  await hand.setOffline(false);
+  await expect.poll(async () => Number(await confirmed())).toBeGreaterThan(cutOff);
+  // Undone at the desk it stays undone, and is asked on the phone again.
+  await page.keyboard.press('Control+z');
+  await expect(answers).toHaveCount(asked - 1);
+  await page.waitForTimeout(2500);
+  expect(Number(await confirmed())).toBe(cutOff);
+  await hand.close();
+});
+
 test('an archive goes out, comes back beside, and a cut one is refused with what is missing', async ({
   page,
   server,

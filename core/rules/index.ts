@@ -13,5 +13,5 @@ export {
 } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';
 export { BATTERY_SPARE, batteryHours } from './power.ts';
-export { type Answer, askedBy, isAssumed, type Question, questionsOf } from './questions.ts';
+export { type Answer, answerKey, askedBy, isAssumed, type Question, questionOf, questionsOf } from './questions.ts';
 export { tally } from './tally.ts';

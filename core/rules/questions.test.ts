@@ -6,7 +6,7 @@ import { boathouse } from '#demo/boathouse.ts';
 import { skerryNet } from '#demo/skerry-net.ts';
 import { desk } from './check.testkit.ts';
 import { check } from './check.ts';
-import { askedBy, isAssumed, questionsOf } from './questions.ts';
+import { answerKey, askedBy, isAssumed, questionOf, questionsOf } from './questions.ts';
 
 const all = (rig: Rig) => {
   const evaluation = evaluate(rig);
@@ -19,6 +19,25 @@ const answered = (rig: Rig, changes: Parameters<typeof markDone>[1]): Rig => {
   if (!done.ok) throw new Error(textOf(done.refusal.reason));
   return done.rig;
 };
+
+describe('one question by its id', () => {
+  it('has the answers that it has among all, each with a key of its own, and the rig is read for what they change', () => {
+    for (const rig of rigs) {
+      const findings = check(rig, evaluate(rig));
+      for (const question of all(rig)) {
+        const { id, answers } = question;
+        const own = questionOf(rig, findings, id)!;
+        expect(own.answers).toEqual(answers);
+        const keys = answers.map(answerKey);
+        expect(new Set(keys).size).toBe(keys.length);
+        expect(keys[answers.findIndex((a) => a.asDrawn)]).toBe('as-drawn');
+        expect(Math.max(...keys.map((key) => key.length))).toBeLessThan(4000);
+      }
+      for (const id of ['lead:none', 'setting:none.none', 'setting:x', 'other', '', 'lead:'])
+        expect(questionOf(rig, findings, id), id).toBeNull();
+    }
+  });
+});
 
 describe('questions', () => {
   it('come in the order of how many pairs their answer decides, as a slow count has it', () => {
@@ -94,7 +113,10 @@ describe('questions', () => {
       { sources: ['voice: v.voice'] },
     );
     const [question] = askedBy(rig, check(rig));
-    expect(question!.answers.map((a) => a.label)).toEqual([{ code: 'check.noItGoesStraight', params: {} }, 'yes']);
+    expect(question!.answers.map((a) => a.label)).toMatchObject([
+      { code: 'check.noItGoesStraight' },
+      { code: 'check.yes' },
+    ]);
     const [straight, adapted] = question!.answers.map((a) => check(answered(rig, a.changes)));
     expect(straight!.find((f) => f.rule === 'plug-three-in-four')).toMatchObject({ asks: null });
     expect(adapted!.some((f) => f.rule === 'plug-three-in-four')).toBe(false);

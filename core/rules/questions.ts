@@ -99,6 +99,16 @@ export function questionsOf(rig: Rig, evaluation: Evaluation, findings: readonly
     .sort((a, b) => b.decides - a.decides || b.findings.length - a.findings.length);
 }
 
+/** One question by its id, whether or not it matters yet; null where the rig has nothing of the kind. */
+export function questionOf(rig: Rig, findings: readonly Finding[], id: string): Question | null {
+  const own = findings.filter((finding) => subjectOf(rig, finding) === id);
+  return /^(setting|lead):./.test(id) ? questionAt(rig, findTypes(rig), id, own) : null;
+}
+
+/** Which answer is meant, for the same question in the same rig: what it says is not sent, and what it changes is read from the rig. */
+export const answerKey = ({ asDrawn, changes }: Pick<Answer, 'asDrawn' | 'changes'>): string =>
+  asDrawn ? 'as-drawn' : JSON.stringify(changes);
+
 /** Switches and mutes on some way within a device that has leads, as no one has looked at them. */
 function assumedDoors(rig: Rig, types: Types): string[] {
   const plugged = new Set(rig.cables.flatMap((c) => [c.from.deviceId, c.to.deviceId]));
@@ -206,7 +216,7 @@ function aboutLead(
     settingId: null,
     cable,
     answers: parts
-      ? [put(say.noItGoesStraight(), { ...cable, parts: [] }, true), put('yes', { ...cable, parts })]
+      ? [put(say.noItGoesStraight(), { ...cable, parts: [] }, true), put(say.yes(), { ...cable, parts })]
       : [put(say.yesItIs(), cable, true), put(say.thereIsNone(), null)],
   };
 }
@@ -262,8 +272,8 @@ function optionsOf(spec: SettingSpec): [SettingValue, Text][] | null {
   if (spec.kind === 'switch') return spec.options.map((o) => [o.value, o.label]);
   return spec.kind === 'mute'
     ? [
-        [true, 'on'],
-        [false, 'off'],
+        [true, say.isOn()],
+        [false, say.isOff()],
       ]
     : null;
 }

@@ -46,8 +46,11 @@ interface Row {
 }
 
 export function dayService(database: Database, now: () => Date): DayService {
-  const mustBeThere = async (db: Pick<Writing, 'read'>, rigId: string): Promise<void> => {
-    if ((await db.read('SELECT 1 FROM rigs WHERE id = $1', [rigId])).length === 0) throw notFound(say.theRig());
+  /** @returns its revision */
+  const mustBeThere = async (db: Pick<Writing, 'read'>, rigId: string): Promise<number> => {
+    const [rig] = await db.read<{ revision: number }>('SELECT revision FROM rigs WHERE id = $1', [rigId]);
+    if (!rig) throw notFound(say.theRig());
+    return rig.revision;
   };
   const tellWithin: DayService['tellWithin'] = async (db, rigId, entries) => {
     for (const { id, sessionId, at, body } of entries) {
@@ -63,7 +66,7 @@ export function dayService(database: Database, now: () => Date): DayService {
   };
   return {
     async after(rigId, seq) {
-      await mustBeThere(database, rigId);
+      const revision = await mustBeThere(database, rigId);
       const rows = await database.read<Row>(
         'SELECT seq, at, length(CAST(body AS BLOB)) bytes FROM dayEvents WHERE rigId = $1 AND seq > $2 ORDER BY seq LIMIT $3',
         [rigId, seq, MAX_EVENTS],
@@ -82,7 +85,7 @@ export function dayService(database: Database, now: () => Date): DayService {
         if (event) events.push(event);
         else if (row) unreadable.push({ seq: place, at: row.at, bytes: row.bytes });
       }
-      return { events, seq: last, more: page.length < rows.length || rows.length === MAX_EVENTS, unreadable };
+      return { events, seq: last, more: page.length < rows.length || rows.length === MAX_EVENTS, unreadable, revision };
     },
     async tell(rigId, events) {
       const entries = events.map(entryOf);

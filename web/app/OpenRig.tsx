@@ -23,7 +23,7 @@ import {
   useAppDispatch,
   useAppSelector,
   useJournal,
-  usePhoneTicks,
+  usePhoneNews,
   useSettledRig,
 } from '#web/shared/store/index.ts';
 import '#words/core.ts';
@@ -85,7 +85,7 @@ export function RigFrame() {
 export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   useJournal(rigId);
-  usePhoneTicks();
+  usePhoneNews();
   useEffect(() => () => watchers.stopAll(), []);
   const rig = useAppSelector(selectRig);
   const settled = useSettledRig();

@@ -13,6 +13,7 @@ export const phone = {
   addTasks: message('To do at the desk'),
   nothingToDo: message('Nothing to do.'),
   doneAndSentTo: message('Done, and sent to the computer.'),
+  doneHere: message('Done. It’s sent when the computer can be reached.'),
   done: message('Done'),
   isInMeasureOn: message('{file} is in Measure on the computer.', { file: 'name' }),
   sendTakeToMeasure: message('Send a take to Measure'),

@@ -10,5 +10,6 @@ export const store = {
   archiveWasNotImported: message('The archive was not imported. Choose it again.'),
   undone: message('Undone: {s}', { s: 'name' }),
   serverRefusedThisFile: message('The server refused this file. Choose it again.'),
+  answeredOnPhone: message('On a phone: {question} {answer}', { question: 'text', answer: 'text' }),
   doneOnPhone: message('Done, on the phone'),
 };

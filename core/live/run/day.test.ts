@@ -65,6 +65,16 @@ describe('a day', () => {
     expect(openSession([session!])).toBeNull();
     expect(lastGood([session!])).toBe(session);
   });
+  it('has what a phone told until a window took it, whichever clock was ahead', () => {
+    const task = event(5, { kind: 'task', taskId: 'mixer.gain' });
+    const answer = event(6, { kind: 'answer', questionId: 'lead:a', answerKey: 'as-drawn' });
+    const again = event(9, { kind: 'answer', questionId: 'lead:a', answerKey: '[]' });
+    const taken = event(2, { kind: 'taken', eventId: answer.id });
+    const [session] = sessionsOf([task, again, taken, answer]);
+    expect(session!.untaken).toEqual([task, again]);
+    expect(session!.tasks).toEqual({ 'mixer.gain': task.at });
+    expect(session!.answers).toEqual({ 'lead:a': again });
+  });
   it('is the same in whatever order and however often one hears of it', () => {
     const events = day();
     const truth = sessionsOf(events);

@@ -1,7 +1,7 @@
 export { type Budget, budgetsOf, type Gauge } from './budgets.ts';
 export { answeredBy, checksOf, type DayCheck, readinessOf } from './checks.ts';
 export { controlChart } from './control-chart.ts';
-export { DayEvent, type ListId, MAX_EVENTS } from './journal.ts';
+export { DayEvent, type EventOf, type ListId, MAX_EVENTS } from './journal.ts';
 export { markersIn, markersToCsv, markersToVtt } from './markers.ts';
 export { type Occasion, orderUp } from './order.ts';
 export { orderDown } from './order-down.ts';

@@ -67,6 +67,10 @@ export const DayEvent = z.discriminatedUnion('kind', [
   }),
   /** An item of the to-do list was done; any window with the rig open ticks it there. */
   z.strictObject({ ...Base, kind: z.literal('task'), taskId: Key }),
+  /** A question was answered where one looked: any window with the rig open draws it as confirmed. */
+  z.strictObject({ ...Base, kind: z.literal('answer'), questionId: Key, answerKey: z.string().min(1).max(4000) }),
+  /** What a phone told was put into the rig: undone there, it is not put in again. */
+  z.strictObject({ ...Base, kind: z.literal('taken'), eventId: z.uuid() }),
   z.strictObject({ ...Base, kind: z.literal('note'), says: Said }),
   /** Notes on the session; with the rig as it was, to compare with later. */
   z.strictObject({ ...Base, kind: z.literal('end'), good: z.boolean(), says: Said, rig: z.unknown() }),

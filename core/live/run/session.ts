@@ -37,6 +37,10 @@ export interface Session {
   readonly figures: readonly EventOf<'figure'>[];
   /** What was done of the list of what is to do, by its id: when. */
   readonly tasks: Readonly<Record<string, string>>;
+  /** What was seen where one was asked, by the id of the question. */
+  readonly answers: Readonly<Record<string, EventOf<'answer'>>>;
+  /** Told, and not put into the rig by any window yet; the oldest first. */
+  readonly untaken: readonly EventOf<'task' | 'answer'>[];
   /** The rig at the end of the session; null while it is open. */
   readonly rig: unknown;
 }
@@ -45,6 +49,7 @@ type Open = { -readonly [K in keyof Session]: Session[K] } & {
   ticks: Record<ListId, Record<string, Tick>>;
   mutes: Record<string, boolean>;
   tasks: Record<string, string>;
+  answers: Record<string, EventOf<'answer'>>;
   gauges: Record<string, number>;
 };
 
@@ -64,6 +69,8 @@ const empty = (event: DayEvent): Open => ({
   notes: [],
   figures: [],
   tasks: {},
+  answers: {},
+  untaken: [],
   rig: null,
 });
 
@@ -71,6 +78,8 @@ const empty = (event: DayEvent): Open => ({
 export function sessionsOf(events: readonly DayEvent[]): Session[] {
   const sessions = new Map<string, Open>();
   const seen = new Set<string>();
+  // The clock of a phone may be ahead of the desk's: what was taken may be earlier than what was told.
+  const taken = new Set(events.flatMap((event) => (event.kind === 'taken' ? [event.eventId] : [])));
   for (const event of [...events].sort(byTime)) {
     if (seen.has(event.id)) continue;
     seen.add(event.id);
@@ -81,6 +90,7 @@ export function sessionsOf(events: readonly DayEvent[]): Session[] {
     }
     tell(session, event);
   }
+  for (const session of sessions.values()) session.untaken = session.untaken.filter((event) => !taken.has(event.id));
   return [...sessions.values()].sort((a, b) => (a.beganAt < b.beganAt ? 1 : -1));
 }
 
@@ -128,6 +138,13 @@ function tell(session: Open, event: DayEvent): void {
       return;
     case 'task':
       session.tasks[event.taskId] = event.at;
+      session.untaken = [...session.untaken, event];
+      return;
+    case 'answer':
+      session.answers[event.questionId] = event;
+      session.untaken = [...session.untaken, event];
+      return;
+    case 'taken':
       return;
     case 'figure':
       session.figures = [...session.figures, event];

@@ -18,6 +18,7 @@ export {
   removeEntry,
   selectDayLink,
   selectLastGoodRig,
+  selectServerRevision,
   selectSession,
   selectSessions,
   selectUnreadable,
@@ -30,4 +31,4 @@ export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './stor
 export { selectTour, tourBegun, tourLeft, tourMoved } from './tour.ts';
 export { forgetUpload, uploadIdOf, uploads } from './upload.ts';
 export { useJournal } from './useJournal.ts';
-export { usePhoneTicks } from './usePhoneTicks.ts';
+export { usePhoneNews } from './usePhoneNews.ts';

@@ -22,7 +22,12 @@ function dayServer() {
     }
     const after = Number(new URL(request.url).searchParams.get('after'));
     const events = state.events.slice(after, after + PAGE);
-    return answer(200, { events, seq: after + events.length, more: after + events.length < state.events.length });
+    return answer(200, {
+      events,
+      seq: after + events.length,
+      more: after + events.length < state.events.length,
+      revision: 1,
+    });
   });
   return state;
 }

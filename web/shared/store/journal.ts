@@ -7,13 +7,13 @@ import { newId } from './ids.ts';
 import type { Day, DayLink } from './state.ts';
 import { rootReducer } from './store.ts';
 
-const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, unreadable: [], link: 'opening' };
+const EMPTY: Day = { rigId: null, events: [], waiting: [], seq: 0, unreadable: [], link: 'opening', revision: null };
 
 const action = <T>(type: string) => createAction<T>(`day/${type}`);
 const dayOpened = action<{ rigId: string; events: readonly DayEvent[]; waiting: readonly DayEvent[] }>('opened');
 const dayClosed = action<string>('closed');
 const dayTold = action<DayEvent>('told');
-const dayHeard = action<Pick<DayPage, 'events' | 'seq' | 'unreadable'>>('heard');
+const dayHeard = action<Pick<DayPage, 'events' | 'seq' | 'unreadable' | 'revision'>>('heard');
 const entryRemoved = action<number>('entryRemoved');
 const daySent = action<readonly string[]>('sent');
 const dayLinked = action<DayLink>('linked');
@@ -25,14 +25,15 @@ function dayReducer(day: Day = EMPTY, next: UnknownAction): Day {
   if (dayTold.match(next))
     return { ...day, waiting: [...day.waiting, next.payload], link: day.link === 'lost' ? 'lost' : 'waiting' };
   if (dayHeard.match(next)) {
-    const { events, seq, unreadable } = next.payload;
-    if (seq === day.seq) return day;
+    const { events, seq, unreadable, revision } = next.payload;
+    if (seq === day.seq) return revision === day.revision ? day : { ...day, revision };
     const known = new Set(day.events.map((e) => e.id));
     return {
       ...day,
       events: [...day.events, ...events.filter((e) => !known.has(e.id))],
       unreadable: [...day.unreadable, ...unreadable],
       seq,
+      revision,
     };
   }
   if (entryRemoved.match(next)) return { ...day, unreadable: day.unreadable.filter((e) => e.seq !== next.payload) };
@@ -59,6 +60,8 @@ const dayOf = (state: WithDay): Day => state.day ?? EMPTY;
 export const selectDayLink = (state: WithDay): DayLink => dayOf(state).link;
 export const selectUnreadable = (state: WithDay): Day['unreadable'] => dayOf(state).unreadable;
 export const selectWaiting = (state: WithDay): number => dayOf(state).waiting.length;
+/** The revision of the open rig that the server has now; null until it was heard. */
+export const selectServerRevision = (state: WithDay): number | null => dayOf(state).revision;
 /** All sessions of the open rig, the newest first. */
 export const selectSessions = createSelector(
   [(state: WithDay) => dayOf(state).events, (state: WithDay) => dayOf(state).waiting],
@@ -165,7 +168,7 @@ async function send(rigId: string, dispatch: Dispatch, getState: GetState): Prom
   }
 }
 
-const ASK_EVERY_MS = 2000;
+const ASK_EVERY_MS = 1000;
 const ASK_HIDDEN_MS = 30_000;
 
 /** Keeps the session log of a rig in sync with the server until stopped, in both directions. */

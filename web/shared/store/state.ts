@@ -36,4 +36,6 @@ export interface Day {
   /** Entries of the journal that can't be read, by their place in it. */
   readonly unreadable: DayPage['unreadable'];
   readonly link: DayLink;
+  /** Of the rig, as the server has it; null until it was heard. */
+  readonly revision: number | null;
 }

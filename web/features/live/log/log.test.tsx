@@ -75,7 +75,7 @@ const open = (all: readonly unknown[]) => {
       return new Response(null, { status: 204 });
     }
     const after = Number(new URL(request.url).searchParams.get('after'));
-    return answer(200, { events: all.slice(after), seq: all.length, more: false });
+    return answer(200, { events: all.slice(after), seq: all.length, more: false, revision: 1 });
   });
   show(
     <Routes>

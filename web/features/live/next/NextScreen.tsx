@@ -5,14 +5,15 @@ import { CAUTIONS } from '#core/live/run/index.ts';
 import { READY_LEVELS, type ReadyLevel, type Rig } from '#core/model/rig/index.ts';
 import { nextSheet } from '#core/output/sheets/index.ts';
 import { Choice, Page, printSheets, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
-import { applyStep, recordEvent, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
+import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
+import { InHand, isInHand } from './InHand.tsx';
 import { StepButtons } from './StepButtons.tsx';
 import { minutesOf, sayAhead, sayConfirmed, sayMeasured, sayPlace, sayTakesAway } from './say.ts';
-import { useAct } from './useAct.ts';
+import { useAct, useActInHand } from './useAct.ts';
 import { useAhead } from './useAhead.tsx';
 
-/** The whole way to ready: every step in its order, by where one stands. In the hand, errands are ticked, and nothing else is changed. */
+/** The whole way to ready: every step in its order, by where one stands. In the hand, errands are ticked and questions answered, and nothing else is changed. */
 export function NextScreen({ hand = false }: { hand?: boolean }) {
   const rig = useAppSelector(selectRig);
   const { rigId = '' } = useParams();
@@ -47,8 +48,8 @@ function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
   const dispatch = useAppDispatch();
   const { ahead, steps, isCurrent } = useAhead();
   const atDesk = useAct(rig, rigId);
-  const acts = hand ? { ...atDesk, tick: (step: NextStep) => tasksOf(step).forEach(tell) } : atDesk;
-  const tell = (taskId: string) => dispatch(recordEvent({ kind: 'task', taskId }));
+  const inHand = useActInHand();
+  const acts = hand ? { ...atDesk, ...inHand } : atDesk;
   const goal = ahead?.readiness.goal ?? 'confirmed';
   const setGoal = (ready: ReadyLevel) =>
     dispatch(
@@ -123,8 +124,10 @@ function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
                       </p>
                     ))}
                   </div>
-                  {(!hand || step.act.do === 'task') && (
-                    <StepButtons step={step} acts={acts} isKeyed={false} hand={hand} />
+                  {!hand ? (
+                    <StepButtons step={step} acts={acts} isKeyed={false} />
+                  ) : (
+                    isInHand(step) && <InHand step={step} acts={acts} />
                   )}
                 </li>
               );
@@ -136,8 +139,6 @@ function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
     </Page>
   );
 }
-
-const tasksOf = ({ act }: NextStep): readonly string[] => (act.do === 'task' ? act.taskIds : []);
 
 const sayMinutes = (steps: readonly NextStep[]): string => {
   const minutes = minutesOf(steps.reduce((sum, s) => sum + s.seconds, 0));

@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { NextStep } from '#core/live/next/index.ts';
-import { explainOnce, useKey } from '#web/shared/parts/index.ts';
+import { explainOnce, sentence, useKey } from '#web/shared/parts/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
 import type { Acts } from './useAct.ts';
 
@@ -82,10 +82,10 @@ export function StepButtons({ step, acts, isKeyed, hand = false, children }: Pro
           <Button
             key={textOf(answer.label)}
             variant={answer.asDrawn ? 'solid' : 'outline'}
-            {...named(textOf(answer.label))}
+            {...named(sentence(textOf(answer.label)))}
             onClick={() => acts.answer(step, i)}
           >
-            {textOf(answer.label)} {answer.asDrawn && key}
+            {sentence(textOf(answer.label))} {answer.asDrawn && key}
           </Button>
         ))}
       {act.do === 'task' && (

@@ -1,6 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { NextStep } from '#core/live/next/index.ts';
 import { carryOut, type Edit, markDone, type Rig, tickTask, type Verb } from '#core/model/rig/index.ts';
+import { answerKey } from '#core/rules/index.ts';
 import { applyStep, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { next as say, textOf } from '#words/index.ts';
 import { sayStep } from './say.ts';
@@ -73,6 +74,22 @@ export function useAct(rig: Rig, rigId: string): Acts {
     open: (step) => {
       if (step.act.do === 'rehearse') dispatch(recordEvent({ kind: 'begin', name: rig.name }));
       navigate(`/rigs/${rigId}/${pageOf(step)}`);
+    },
+  };
+}
+
+/** What is done in the hand: it is told to the desk, which puts it into the rig. */
+export function useActInHand(): Pick<Acts, 'answer' | 'tick'> {
+  const dispatch = useAppDispatch();
+  return {
+    answer: ({ act }, index) => {
+      const given = act.do === 'answer' ? act.answers[index] : undefined;
+      if (act.do === 'answer' && given)
+        dispatch(recordEvent({ kind: 'answer', questionId: act.questionId, answerKey: answerKey(given) }));
+    },
+    tick: ({ act }) => {
+      if (act.do !== 'task') return;
+      for (const taskId of act.taskIds) dispatch(recordEvent({ kind: 'task', taskId }));
     },
   };
 }

@@ -4,9 +4,9 @@ import { Link } from 'react-router';
 import { placeOfTask, sayTask } from '#core/live/next/index.ts';
 import { type Rig, startHistory } from '#core/model/rig/index.ts';
 import { deviceName, isTooLarge } from '#core/signal/index.ts';
-import { AheadProvider, NextScreen } from '#web/features/live/next/index.ts';
+import { AheadProvider, NextScreen, Told } from '#web/features/live/next/index.ts';
 import { RunScreen } from '#web/features/live/run/index.ts';
-import { FileInput, StateMark } from '#web/shared/parts/index.ts';
+import { FileInput } from '#web/shared/parts/index.ts';
 import {
   api,
   isOffline,
@@ -15,6 +15,7 @@ import {
   recordEvent,
   sayProblem,
   selectRig,
+  selectServerRevision,
   selectSession,
   uploadIdOf,
   useAppDispatch,
@@ -42,6 +43,13 @@ export function PhoneRig({ rigId }: { rigId: string }) {
   const rig = useAppSelector(selectRig);
   const record = api.useRigQuery(rigId, { pollingInterval: LOOK_EVERY_MS });
   useJournal(rigId);
+  const serverRevision = useAppSelector(selectServerRevision);
+  const { refetch } = record;
+  const isOld = serverRevision !== null && record.data !== undefined && serverRevision > record.data.revision;
+  // What the desk changes is seen here a moment later.
+  useEffect(() => {
+    if (isOld) void refetch();
+  }, [isOld, refetch]);
   const [tooLarge, setTooLarge] = useState(false);
   const revision = record.data?.revision;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the document is that of its revision
@@ -121,9 +129,7 @@ function ToDo({ rig }: { rig: Rig }) {
                 {textOf(sayTask(rig, task))}
               </p>
               {done ? (
-                <p className="good">
-                  <StateMark state="good" /> {say.doneAndSentTo()}
-                </p>
+                <Told />
               ) : (
                 <Button size="lg" onClick={() => dispatch(recordEvent({ kind: 'task', taskId: task.id }))}>
                   {say.done()}

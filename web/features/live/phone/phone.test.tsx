@@ -47,7 +47,7 @@ function desk(rig: Rig, isOpen = false) {
       ]);
     if (pathname.endsWith('/day')) {
       if (request.method === 'POST') state.told.push(...((await request.json()) as { events: never[] }).events);
-      return answer(200, { events: [], seq: 0, more: false });
+      return answer(200, { events: [], seq: 0, more: false, revision: 1 });
     }
     return answer(200, { id: RIG_ID, revision: 1, updatedAt: AT, document: rig });
   });
@@ -141,8 +141,12 @@ describe('a rig in the hand', () => {
     server.lost = true;
     await userEvent.click(screen.getByRole('button', { name: 'To do (1)' }));
     await userEvent.click(screen.getByRole('button', { name: 'Done' }));
-    expect(await screen.findByText(/Done, and sent to the computer\./)).toBeTruthy();
+    // It is not said to be sent before it is.
+    expect(await screen.findByText(/It’s sent when the computer can be reached/)).toBeTruthy();
     expect(server.told.filter((e) => e.kind === 'task')).toEqual([]);
+    server.lost = false;
+    expect(await screen.findByText(/Done, and sent to the computer\./)).toBeTruthy();
+    expect(server.told.filter((e) => e.kind === 'task')).toHaveLength(1);
   });
   it('that cannot be opened says why, and is opened when the desk is back', async () => {
     const server = desk(withTask(), true);

@@ -50,7 +50,7 @@ function dayServer() {
     if (!url.pathname.endsWith('/day')) return answer(404, {});
     if (request.method === 'GET') {
       const after = Number(url.searchParams.get('after'));
-      return answer(200, { events: server.events.slice(after), seq: server.events.length, more: false });
+      return answer(200, { events: server.events.slice(after), seq: server.events.length, more: false, revision: 1 });
     }
     server.posts++;
     const { events } = (await request.json()) as { events: DayEvent[] };

@@ -14,6 +14,7 @@ import {
   rich,
   Sheet,
   StateMark,
+  sentence,
   Table,
   useKey,
   useKeyHint,
@@ -219,7 +220,7 @@ function ItemCard({ rig, item, onAnswer, onTick }: CardProps) {
               variant={answer.asDrawn ? 'solid' : 'outline'}
               onClick={() => onAnswer(answer)}
             >
-              {textOf(answer.label)}
+              {sentence(textOf(answer.label))}
               {answer.asDrawn && ` (${common.assumed()})`} <kbd>{i + 1}</kbd>
             </Button>
           ))}
