@@ -17,33 +17,48 @@ interface Props {
   readonly onTap: (sourceId: string) => void;
 }
 
-const ROW = 58;
 const TOP = 34;
-const LEFT = 178;
 const RIGHT = 26;
+/** Where there is room names are beside the plot, else over each row of it. */
+const WIDE = { row: 58, left: 178, marksY: 0, nameWidth: 138, stateX: 148 };
+const NARROW = { row: 84, left: 8, marksY: 28, nameWidth: 200, stateX: 200 };
+const WIDE_PX = 560;
+type Shape = typeof WIDE;
+/** Both captions of the axis on one line take about so much. */
+const CAPTIONS_PX = 420;
 
 /** The arrivals at one listener: the picture as a line, each source's sound as a mark with its spread, the tolerance as a band. */
 export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId, onTap }: Props) {
-  const plot = Math.max(240, widthPx - LEFT - RIGHT);
+  const shape = widthPx < WIDE_PX ? NARROW : WIDE;
+  const { left, row } = shape;
+  const plot = Math.max(160, widthPx - left - RIGHT);
   const layout = useMemo(
     () => layoutArrivals(rig, pairs, before, tolerance, plot),
     [rig, pairs, before, tolerance, plot],
   );
-  const bottom = TOP + ROW * layout.rows.length;
+  const bottom = TOP + row * layout.rows.length;
+  const laterY = plot < CAPTIONS_PX ? 60 : 42;
   return (
-    <svg width={widthPx} height={bottom + 58} aria-label={say.audioTimingRelativeTo()}>
+    <svg width={widthPx} height={bottom + laterY + 16} aria-label={say.audioTimingRelativeTo()}>
       <defs>
         <pattern id="within" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V7" stroke="var(--good)" strokeOpacity="0.4" />
         </pattern>
       </defs>
       {layout.rows.map(
-        (row, i) =>
-          row.source.id === tappedId && (
-            <rect key="tap" className="tap-row" x={0} y={TOP + ROW * i} width={LEFT - 40} height={ROW - 1} />
+        ({ source }, i) =>
+          source.id === tappedId && (
+            <rect
+              key="tap"
+              className="tap-row"
+              x={0}
+              y={TOP + row * i}
+              width={shape.nameWidth}
+              height={shape.marksY > 0 ? 30 : row - 1}
+            />
           ),
       )}
-      <g transform={`translate(${LEFT},0)`}>
+      <g transform={`translate(${left},0)`}>
         <rect
           x={layout.tolerancePx.from}
           y={TOP}
@@ -72,18 +87,19 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
         <text x={0} y={bottom + 42} className="ink2">
           {say.audioEarlier()}
         </text>
-        <text x={plot} y={bottom + 42} textAnchor="end" className="ink2">
+        <text x={plot} y={bottom + laterY} textAnchor="end" className="ink2">
           {say.audioLaterThanVideo()}
         </text>
       </g>
-      {layout.rows.map((row, i) => (
+      {layout.rows.map((one, i) => (
         <Row
-          key={row.source.id}
-          row={row}
-          y={TOP + ROW * i}
+          key={one.source.id}
+          row={one}
+          shape={shape}
+          y={TOP + row * i}
           plot={plot}
           zeroPx={layout.zeroPx}
-          tapped={row.source.id === tappedId}
+          tapped={one.source.id === tappedId}
           onTap={onTap}
         />
       ))}
@@ -93,6 +109,7 @@ export function ArrivalChart({ rig, pairs, before, tolerance, widthPx, tappedId,
 
 interface RowProps {
   readonly row: ArrivalRow;
+  readonly shape: Shape;
   readonly y: number;
   readonly plot: number;
   readonly zeroPx: number;
@@ -100,9 +117,11 @@ interface RowProps {
   readonly onTap: (sourceId: string) => void;
 }
 
-function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
+function Row({ row, shape, y, plot, zeroPx, tapped, onTap }: RowProps) {
   const { source, marks, dimension, beforePx } = row;
+  const { left, marksY, stateX } = shape;
   const hue = hueOf(source);
+  const nameY = marksY > 0 ? y - 8 : y;
   const said = `${source.name}: ${formatOffset(marks[0]!.offsetMs)}`;
   return (
     // biome-ignore lint/a11y/useSemanticElements: a row of a drawing; SVG can't contain an HTML button
@@ -120,19 +139,19 @@ function Row({ row, y, plot, zeroPx, tapped, onTap }: RowProps) {
         }
       }}
     >
-      <rect x={0} y={y} width={LEFT + plot} height={ROW} fill="transparent" />
-      <line className="rule" x1={0} x2={LEFT + plot} y1={y + ROW - 0.5} y2={y + ROW - 0.5} />
-      <rect x={6} y={y + 14} width={20} height={20} rx={2} fill={hue} />
-      <text x={16} y={y + 28.5} textAnchor="middle" style={{ fill: 'var(--paper)', fontWeight: 640 }}>
+      <rect x={0} y={y} width={left + plot} height={shape.row} fill="transparent" />
+      <line className="rule" x1={0} x2={left + plot} y1={y + shape.row - 0.5} y2={y + shape.row - 0.5} />
+      <rect x={6} y={nameY + 14} width={20} height={20} rx={2} fill={hue} />
+      <text x={16} y={nameY + 28.5} textAnchor="middle" style={{ fill: 'var(--paper)', fontWeight: 640 }}>
         {source.letter}
       </text>
-      <text x={34} y={y + 29}>
+      <text x={34} y={nameY + 29}>
         {source.name}
       </text>
-      <g transform={`translate(${LEFT - 30},${y + 17})`}>
+      <g transform={`translate(${stateX},${nameY + 17})`}>
         <StateMark state={row.state} size={14} />
       </g>
-      <g transform={`translate(${LEFT},${y})`}>
+      <g transform={`translate(${left},${y + marksY})`}>
         {beforePx !== null && (
           <g stroke={hue} fill="none" strokeDasharray="2 2">
             <line x1={beforePx} x2={beforePx} y1={12} y2={34} />

@@ -21,6 +21,8 @@ const PLOT = 264;
 /** Names stand upright where columns are too narrow for them. */
 const NAMES = { lying: 22, upright: 112 } as const;
 const WIDE_PX = 110;
+/** Two rows of figures, each below what they are. */
+const FIGURES = 72;
 const LEFT = 40;
 const RIGHT = 8;
 const HANDLE = 7;
@@ -28,13 +30,13 @@ const LETTERS = 17;
 
 /** Level, noise and ceiling along one way, step by step; what can be set is moved on the drawing itself. */
 export function LadderChart({ ladder, hue, widthPx, chosen, onChoose, onSet }: Props) {
-  const width = Math.max(320, widthPx - LEFT - RIGHT);
+  const width = Math.max(200, widthPx - LEFT - RIGHT);
   const layout = useMemo(() => layoutLadder(ladder, width, PLOT), [ladder, width]);
   const bottom = TOP + PLOT;
   const upright = width / ladder.rungs.length < WIDE_PX;
   const names = upright ? NAMES.upright : NAMES.lying;
   return (
-    <svg width={widthPx} height={bottom + names + 62} aria-label={say.gainStaging()}>
+    <svg width={widthPx} height={bottom + names + FIGURES + 24} aria-label={say.gainStaging()}>
       <defs>
         <pattern id="over" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--fix)" strokeOpacity="0.45" />
@@ -183,20 +185,20 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
               x={fromPx}
               y={0}
               width={toPx - fromPx}
-              height={height + 38}
+              height={height + FIGURES}
               className={i === chosen ? 'tap-row' : ''}
               fill="transparent"
             />
-            <text x={middle} y={16} textAnchor="middle" className="small">
+            <text x={middle} y={31} textAnchor="middle" className="small">
               {over}
             </text>
-            <text x={middle} y={33} textAnchor="middle" className={`small ${tight ? 'fix' : ''}`}>
+            <text x={middle} y={63} textAnchor="middle" className={`small ${tight ? 'fix' : ''}`}>
               {under}
             </text>
             <text
               {...(upright
-                ? { transform: `translate(${middle - 4},44) rotate(90)` }
-                : { x: middle, y: 54, textAnchor: 'middle' as const })}
+                ? { transform: `translate(${middle - 4},${FIGURES + 6}) rotate(90)` }
+                : { x: middle, y: FIGURES + 16, textAnchor: 'middle' as const })}
               className="small"
             >
               {short(bare(textOf(rung.stage)), LETTERS)}
@@ -205,16 +207,16 @@ function Names({ layout, upright, chosen, onChoose }: NamesProps) {
           </g>
         );
       })}
-      <text x={-LEFT} y={16} className="ink2 small">
+      <text x={-LEFT} y={15} className="ink2 small">
         {say.noiseFloor()}
       </text>
-      <text x={-LEFT} y={33} className="ink2 small">
+      <text x={-LEFT} y={47} className="ink2 small">
         {say.headroom()}
       </text>
       {layout.boxes.map(({ name, fromPx, toPx }) => (
         <g key={`${name} ${fromPx}`}>
-          <line className="axis" x1={fromPx + 3} x2={toPx - 3} y1={height + 42} y2={height + 42} />
-          <text x={(fromPx + toPx) / 2} y={height + 57} textAnchor="middle" className="small strong">
+          <line className="axis" x1={fromPx + 3} x2={toPx - 3} y1={height + FIGURES + 4} y2={height + FIGURES + 4} />
+          <text x={(fromPx + toPx) / 2} y={height + FIGURES + 19} textAnchor="middle" className="small strong">
             {short(name, Math.max(3, Math.floor((toPx - fromPx) / 6.4)))}
             <title>{name}</title>
           </text>

@@ -43,8 +43,11 @@ export interface LanesProps {
   readonly onToggle: (laneKey: string, markKey: string) => void;
 }
 
-const HEAD = 30;
-const PITCH = HEAD + LANE_HEIGHT + 8;
+/** A lane's name and note are on one line where there is room for both. */
+const HEAD = { one: 30, two: 48 };
+const LETTER_PX = 7.5;
+const headOf = (lanes: readonly LaneData[], widthPx: number): number =>
+  lanes.some((lane) => (lane.label.length + lane.note.length + 3) * LETTER_PX > widthPx) ? HEAD.two : HEAD.one;
 
 /** Takes as lanes over one time axis: thin gray waves, numbered marks, dimension lines from flash to clap. */
 export function Lanes(props: LanesProps) {
@@ -52,7 +55,9 @@ export function Lanes(props: LanesProps) {
   const svg = useRef<SVGSVGElement>(null);
   const latest = useRef(props);
   latest.current = props;
-  const bottom = PITCH * lanes.length;
+  const head = headOf(lanes, widthPx);
+  const pitch = head + LANE_HEIGHT + 8;
+  const bottom = pitch * lanes.length;
   useEffect(() => {
     const element = svg.current;
     if (!element) return;
@@ -88,7 +93,7 @@ export function Lanes(props: LanesProps) {
       </defs>
       <g clipPath="url(#lanes-clip)">
         {lanes.map((lane, i) => (
-          <Lane key={lane.key} {...props} lane={lane} y={PITCH * i} />
+          <Lane key={lane.key} {...props} lane={lane} head={head} y={pitch * i} />
         ))}
         {cursorMs !== null && (
           <line
@@ -119,8 +124,8 @@ export function Lanes(props: LanesProps) {
   );
 }
 
-function Lane(props: LanesProps & { lane: LaneData; y: number }) {
-  const { lane, y, view, widthPx, wholeMs, chosenLane, pairs, onCursor, onView } = props;
+function Lane(props: LanesProps & { lane: LaneData; head: number; y: number }) {
+  const { lane, head, y, view, widthPx, wholeMs, chosenLane, pairs, onCursor, onView } = props;
   const wave = useMemo(() => wavePath(lane, view, widthPx), [lane, view, widthPx]);
   const trace = useMemo(() => brightnessPath(lane, view, widthPx), [lane, view, widthPx]);
   const gaps = useMemo(() => unseen(lane, view, widthPx, wholeMs), [lane, view, widthPx, wholeMs]);
@@ -132,10 +137,10 @@ function Lane(props: LanesProps & { lane: LaneData; y: number }) {
       <text x={0} y={14} style={{ fontWeight: chosenLane === lane.key ? 640 : 400 }}>
         {lane.label}
       </text>
-      <text x={widthPx} y={14} textAnchor="end" className="ink2">
+      <text x={widthPx} y={head === HEAD.two ? 32 : 14} textAnchor="end" className="ink2">
         {lane.note}
       </text>
-      <g transform={`translate(0,${HEAD})`}>
+      <g transform={`translate(0,${head})`}>
         {chosenLane === lane.key && <rect x={0} y={0} width={3} height={LANE_HEIGHT} fill="var(--ink)" />}
         {gaps.map((g) => (
           <rect key={g.fromPx} x={g.fromPx} width={g.toPx - g.fromPx} y={0} height={LANE_HEIGHT} fill="url(#unseen)" />
@@ -163,11 +168,13 @@ function Lane(props: LanesProps & { lane: LaneData; y: number }) {
             drag.current = null;
           }}
         />
-        {pairs
-          .filter((p) => p.laneKey === lane.key)
-          .map((pair) => (
-            <PairLine key={pair.fromMs} pair={pair} view={view} widthPx={widthPx} />
-          ))}
+        {spaced(
+          pairs.filter((p) => p.laneKey === lane.key),
+          view,
+          widthPx,
+        ).map(({ pair, labelPx }) => (
+          <PairLine key={pair.fromMs} pair={pair} view={view} widthPx={widthPx} labelPx={labelPx} />
+        ))}
         {lane.marks.map((mark, n) => (
           <MarkFlag key={mark.key} {...props} mark={mark} number={n + 1} />
         ))}
@@ -176,19 +183,50 @@ function Lane(props: LanesProps & { lane: LaneData; y: number }) {
   );
 }
 
-function PairLine({ pair, view, widthPx }: { pair: LanesProps['pairs'][number]; view: LaneView; widthPx: number }) {
+type PairOfLane = LanesProps['pairs'][number];
+/** Room for an offset in words. */
+const OFFSET_PX = 92;
+
+/** Where each offset is written: not over another one, which then is read when it is pointed at. */
+function spaced(
+  pairs: readonly PairOfLane[],
+  view: LaneView,
+  widthPx: number,
+): { pair: PairOfLane; labelPx: number | null }[] {
+  let free = Number.NEGATIVE_INFINITY;
+  const rightOf = (p: PairOfLane) => pxOf(view, Math.max(p.fromMs, p.toMs));
+  return [...pairs]
+    .sort((a, b) => rightOf(a) - rightOf(b))
+    .map((pair) => {
+      const labelPx = Math.min(widthPx - OFFSET_PX, rightOf(pair) + 5);
+      if (rightOf(pair) < -OFFSET_PX || labelPx < free) return { pair, labelPx: null };
+      free = labelPx + OFFSET_PX;
+      return { pair, labelPx };
+    });
+}
+
+interface PairLineProps {
+  readonly pair: PairOfLane;
+  readonly view: LaneView;
+  readonly widthPx: number;
+  readonly labelPx: number | null;
+}
+
+function PairLine({ pair, view, widthPx, labelPx }: PairLineProps) {
   const from = pxOf(view, pair.fromMs);
   const to = pxOf(view, pair.toMs);
-  if (Math.max(from, to) < -80 || Math.min(from, to) > widthPx + 80) return null;
-  const right = Math.max(from, to);
+  if (Math.max(from, to) < -OFFSET_PX || Math.min(from, to) > widthPx + OFFSET_PX) return null;
   return (
     <g className="dimension" opacity={pair.used ? 1 : 0.5}>
+      <title>{formatOffset(pair.offsetMs, 1)}</title>
       <line x1={from} x2={from} y1={-14} y2={-2} />
       <line x1={to} x2={to} y1={-14} y2={-2} />
       <line x1={from} x2={to} y1={-8} y2={-8} />
-      <text x={Math.min(widthPx - 70, right + 5)} y={-4} stroke="none" style={{ fontSize: 12.5 }}>
-        {formatOffset(pair.offsetMs, 1)}
-      </text>
+      {labelPx !== null && (
+        <text x={labelPx} y={-4} stroke="none" style={{ fontSize: 12.5 }}>
+          {formatOffset(pair.offsetMs, 1)}
+        </text>
+      )}
     </g>
   );
 }

@@ -39,6 +39,8 @@ export interface ArrivalLayout {
 /** Ways quieter than the loudest by more than this are not drawn. */
 const DRAWN_DB = 30;
 const MARGIN = 1.08;
+/** Room for the number at a tick. */
+const TICK_PX = 64;
 /** The axis always shows at least this much to each side. */
 const MIN_MS = 100;
 
@@ -81,7 +83,7 @@ export function layoutArrivals(
     rows,
     zeroPx: x(0),
     tolerancePx: { from: x(tolerance.earlyMs), to: x(tolerance.lateMs) },
-    ticks: x.ticks(8).map((ms) => ({ px: x(ms), ms })),
+    ticks: x.ticks(Math.max(2, Math.min(8, widthPx / TICK_PX))).map((ms) => ({ px: x(ms), ms })),
   };
 }
 

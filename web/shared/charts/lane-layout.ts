@@ -161,10 +161,15 @@ export function unseen(
     .filter((g) => g.toPx > g.fromPx);
 }
 
+/** Room for the time at a tick. */
+const TICK_PX = 90;
+
 /** Ticks of the common time axis. */
 export function timeTicks(view: LaneView, widthPx: number): { px: number; ms: number; decimals: number }[] {
   const endMs = msOf(view, widthPx);
-  const ticks = scaleLinear().domain([view.startMs, endMs]).ticks(8);
+  const ticks = scaleLinear()
+    .domain([view.startMs, endMs])
+    .ticks(Math.max(2, Math.min(8, widthPx / TICK_PX)));
   const step = ticks.length > 1 ? ticks[1]! - ticks[0]! : 1000;
   const decimals = step >= 1000 ? 0 : step >= 100 ? 1 : step >= 10 ? 2 : 3;
   return ticks.map((ms) => ({ px: pxOf(view, ms), ms, decimals }));
