@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import {
   COUCH_CLAP,
   DEMO_RIG,
@@ -14,14 +14,17 @@ import {
 import { UNSAID } from './unsaid.ts';
 
 /** What a checker finds against WCAG 2.1 AA, one line each. */
-async function found(page: Page): Promise<string[]> {
+async function found(page: Page, colors: 'ours' | 'forced' = 'ours', within = 'html'): Promise<string[]> {
   // Nothing that core says is shown without its words.
   const text = await page.locator('body').textContent();
   expect(text).not.toMatch(UNSAID);
   // A name is quoted once.
   expect(text).not.toMatch(/“[^”\n]{0,60}“/);
   const { violations } = await new AxeBuilder({ page })
+    .include(within)
     .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'])
+    // Colors that are forced are the reader's own, and the checker reads ours.
+    .disableRules(colors === 'forced' ? ['color-contrast'] : [])
     .analyze();
   return violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join('; ')}`);
 }
@@ -205,5 +208,49 @@ test('the day, the log, a trouble and the ways can be read and reached, light an
     await page.goto(`${server.url}/hand`);
     await expect(page.getByRole('link', { name: 'Boathouse relay', exact: true })).toBeVisible();
     expect(await found(page), 'hand').toEqual([]);
+  }
+});
+
+/** Dialogs by the key that opens them on the map. */
+const DIALOG_KEYS = ['?', '/', 'p', 'a', 'Shift+A', 'u'];
+const SCHEMES = [
+  { colorScheme: 'light', forcedColors: 'none' },
+  { colorScheme: 'dark', forcedColors: 'none' },
+  { colorScheme: 'dark', forcedColors: 'active' },
+] as const;
+
+test('every dialog can be read and reached, in light, in dark and in the reader’s own colors', async ({
+  page,
+  server,
+}) => {
+  await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+  await expect(page.getByRole('application')).toBeVisible();
+  for (const key of DIALOG_KEYS) {
+    await page.keyboard.press(key);
+    const dialog = page.getByRole('dialog');
+    await expect(dialog).toBeVisible();
+    await expect.poll(() => dialog.evaluate((node) => node.contains(document.activeElement))).toBe(true);
+    for (const scheme of SCHEMES) {
+      await page.emulateMedia({ ...scheme, reducedMotion: 'reduce' });
+      const colors = scheme.forcedColors === 'active' ? 'forced' : 'ours';
+      expect(await found(page, colors, '[role=dialog]'), `${key}, ${scheme.colorScheme}`).toEqual([]);
+    }
+    // It is left by Escape, and the focus is on the page again.
+    await leaveByEscape(page, dialog);
+    await expect.poll(() => page.evaluate(() => document.activeElement !== document.body)).toBe(true);
+  }
+});
+
+test('every view in the reader’s own colors: nothing is lost, and where one is shows', async ({ page, server }) => {
+  await page.emulateMedia({ forcedColors: 'active', reducedMotion: 'reduce' });
+  for (const view of ['plan', 'wire', 'route', 'level', 'sync', 'run', 'next', 'desk', 'log', 'bench', 'gear']) {
+    await page.goto(`${server.url}/rigs/${DEMO_RIG}/${view}`);
+    await expect(page.getByRole('main')).toBeVisible();
+    await page.waitForLoadState('networkidle');
+    expect(await found(page, 'forced'), view).toEqual([]);
+    const stages = page.getByRole('navigation', { name: 'Stages' });
+    const shown = (of: Locator) => of.evaluate((a) => getComputedStyle(a).outlineStyle);
+    expect(await shown(stages.locator('[aria-current=page]'))).toBe('solid');
+    expect(await shown(stages.locator('a:not([aria-current])').first())).toBe('none');
   }
 });

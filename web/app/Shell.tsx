@@ -1,11 +1,12 @@
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
 import { InBackground } from '#web/shared/jobs/index.ts';
-import { KeysEverywhere, KeysProvider, useKey } from '#web/shared/parts/index.ts';
+import { KeysEverywhere, KeysProvider, useKeptFocus, useKey } from '#web/shared/parts/index.ts';
 import { search as find, help } from '#words/index.ts';
 
 /** What every page has: search under `/`, help under `?`. */
 export function Shell() {
+  useKeptFocus();
   return (
     <KeysProvider>
       <Outlet />

@@ -8,6 +8,7 @@ export { FigureRow, Why } from './FigureRow.tsx';
 export { FileInput, useFileDrop } from './Files.tsx';
 export { Frame } from './Frame.tsx';
 export * from './format.ts';
+export { useKeptFocus } from './keep-focus.ts';
 export { type KeyHint, KeysEverywhere, KeysProvider, showKeys, useKey, useKeyHint, useKeyHints } from './keys.tsx';
 export { useListenersByWeight } from './listener-order.ts';
 export { NumberInput } from './NumberInput.tsx';

@@ -94,15 +94,15 @@ function sayOffer(rig: Rig, { chain, cables, socket }: Offer): string {
           n0: chain.price[0],
           n1: chain.price[1],
         })
-    : MEDIUM[medium];
+    : MEDIUM[medium]();
   return socket.cableIds.length > 0 ? say.replacesCable({ what, socket: pluggedInto(rig, socket) }) : what;
 }
 const MEDIUM = {
-  lead: say.cable(),
-  radio: say.wireless(),
-  software: say.insideComputer(),
-  air: say.throughAir(),
-  light: say.opticalInLineSight(),
+  lead: say.cable,
+  radio: say.wireless,
+  software: say.insideComputer,
+  air: say.throughAir,
+  light: say.opticalInLineSight,
 };
 
 interface PluggingProps extends Omit<Props, 'from'> {

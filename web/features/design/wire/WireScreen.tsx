@@ -145,7 +145,10 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
         <AddDialog
           rig={rig}
           onClose={() => setDialog(null)}
-          onAdded={() => setDialog(null)}
+          onAdded={(at) => {
+            setDialog(null);
+            if (at) put(at);
+          }}
           onOther={(way) => setDialog(way)}
         />
       )}
