@@ -7,7 +7,7 @@ import { afterEach, vi } from 'vitest';
 import { parseRig, type Rig, startHistory } from '#core/model/rig/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { system } from './app/theme/index.ts';
-import { KeysProvider } from './shared/parts/index.ts';
+import { Announcements, KeysProvider } from './shared/parts/index.ts';
 import { type AppStore, closed, makeStore, openRig } from './shared/store/index.ts';
 
 // A machine may be slow, and busy with other tests.
@@ -39,7 +39,10 @@ export function show(element: ReactNode, { rig = demoRig(), at = '/' }: { rig?: 
     <ChakraProvider value={system}>
       <Provider store={store}>
         <MemoryRouter initialEntries={[at]}>
-          <KeysProvider>{element}</KeysProvider>
+          <KeysProvider>
+            {element}
+            <Announcements />
+          </KeysProvider>
         </MemoryRouter>
       </Provider>
     </ChakraProvider>,

@@ -30,6 +30,7 @@ import '#words/core.ts';
 import { frame, guides, next } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
+import { useAnnouncedSteps } from './useAnnouncedSteps.ts';
 import { verdictOf } from './verdict.ts';
 
 /** Opens a rig: from the server, or as it was left in this browser, whichever is further. */
@@ -86,6 +87,7 @@ export function OpenRig({ rigId }: { rigId: string }) {
   const failed = useOpenRig(rigId);
   useJournal(rigId);
   usePhoneNews();
+  useAnnouncedSteps();
   useEffect(() => () => watchers.stopAll(), []);
   const rig = useAppSelector(selectRig);
   const settled = useSettledRig();

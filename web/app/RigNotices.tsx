@@ -1,5 +1,5 @@
 import { Button } from '@chakra-ui/react';
-import { dismissVerbEffect, StateMark, useVerbEffect } from '#web/shared/parts/index.ts';
+import { StateMark } from '#web/shared/parts/index.ts';
 import {
   dismissed,
   keptMine,
@@ -15,19 +15,8 @@ import { RoomMaker } from './RoomMaker.tsx';
 export function RigNotices() {
   const dispatch = useAppDispatch();
   const { save, newer, refusal, waits } = useAppSelector(selectDesk);
-  const verb = useVerbEffect();
   return (
     <div aria-live="polite">
-      {verb && (
-        <div className="notice">
-          <StateMark state="good" />
-          <span>
-            <strong>{verb === 'done' ? common.alreadyDone() : common.addToDo()}</strong>{' '}
-            {verb === 'done' ? common.alreadyDoneEffect() : common.addToDoEffect()}
-          </span>
-          <Button onClick={dismissVerbEffect}>{common.dismiss()}</Button>
-        </div>
-      )}
       {save === 'offline' && (
         <p className="notice">
           <StateMark state="watch" /> {frame.offline()}

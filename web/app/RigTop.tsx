@@ -3,7 +3,7 @@ import { memo } from 'react';
 import { useNavigate } from 'react-router';
 import { momentName, type Rig } from '#core/model/rig/index.ts';
 import { Standing, useConfirmed } from '#web/features/live/next/index.ts';
-import { Choice, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, off, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
 import {
   lookedAt,
   redoStep,
@@ -106,9 +106,9 @@ const Back = memo(function Back({ is, step, by }: BackProps) {
   const dispatch = useAppDispatch();
   return (
     <Button
-      disabled={step === undefined}
+      title={step === undefined ? '' : STEPS[is]({ step })}
+      {...off(step === undefined ? NOTHING[is]() : null)}
       onClick={() => dispatch(by())}
-      title={step === undefined ? NOTHING[is]() : STEPS[is]({ step })}
     >
       {common[is]()}
     </Button>

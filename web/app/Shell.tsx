@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import { Outlet } from 'react-router';
 import { InBackground } from '#web/shared/jobs/index.ts';
-import { KeysEverywhere, KeysProvider, useKeptFocus, useKey } from '#web/shared/parts/index.ts';
+import { Announcements, KeysEverywhere, KeysProvider, useKeptFocus, useKey } from '#web/shared/parts/index.ts';
 import { search as find, help } from '#words/index.ts';
 
 /** What every page has: search under `/`, help under `?`. */
@@ -15,6 +15,7 @@ export function Shell() {
         <Find />
       </KeysEverywhere>
       <InBackground />
+      <Announcements />
     </KeysProvider>
   );
 }

@@ -6,11 +6,12 @@ import { textOf } from '#core/base/said/index.ts';
 import { addTasks, applyEdit, type Edit, markDone, type Rig } from '#core/model/rig/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { TwoVerbs } from '#web/shared/parts/index.ts';
-import { applyStep, lost, overtaken, selectRig, useAppSelector } from '#web/shared/store/index.ts';
+import { applyStep, lost, overtaken, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { demoRig, RIG_ID, show } from '#web/web.testkit.tsx';
 import { common, frame, next } from '#words/index.ts';
 import { RigNotices } from './RigNotices.tsx';
 import { RigTop } from './RigTop.tsx';
+import { useAnnouncedSteps } from './useAnnouncedSteps.ts';
 import { verdictOf } from './verdict.ts';
 
 beforeEach(() => stubServer(noServer));
@@ -46,7 +47,7 @@ describe('the top line', () => {
     show(<Top />);
     expect(verdictSaid()).toMatch(/ \d+ to fix$/);
     expect(screen.getByRole('link', { name: next.planning() })).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Undo' })).toHaveProperty('disabled', true);
+    expect(screen.getByRole('button', { name: 'Undo' }).getAttribute('aria-disabled')).toBe('true');
   });
   it('counts what is to be done, and never calls good what rests on it', () => {
     const pairsOff = planned();
@@ -70,26 +71,28 @@ describe('the top line', () => {
   });
 });
 
+function Verbs() {
+  useAnnouncedSteps();
+  const dispatch = useAppDispatch();
+  return <TwoVerbs onVerb={(verb) => dispatch(applyStep({ kind: 'rename', name: verb }, `Named ${verb}`))} isKeyed />;
+}
+
 describe('between the rig in hand and the server', () => {
-  it('what a verb does is explained the first time it is used here, once', async () => {
+  it('what a verb does is explained with the first step that it makes here, once; each step has its way back', async () => {
     localStorage.clear();
-    const verbs: string[] = [];
-    show(
-      <>
-        <RigNotices />
-        <TwoVerbs onVerb={(verb) => verbs.push(verb)} isKeyed />
-      </>,
-    );
+    const { store } = show(<Verbs />);
+    const name = () => selectRig(store.getState())!.name;
     await userEvent.click(screen.getByRole('button', { name: /^Already done/ }));
-    expect(screen.getByText(common.alreadyDoneEffect())).toBeTruthy();
+    expect(screen.getByText(`Named done. ${common.alreadyDoneEffect()}`)).toBeTruthy();
     await userEvent.keyboard('d');
-    expect(screen.getByText(common.addToDoEffect())).toBeTruthy();
-    expect(screen.queryByText(common.alreadyDoneEffect())).toBeNull();
-    await userEvent.click(screen.getByRole('button', { name: common.dismiss() }));
-    expect(screen.queryByText(common.addToDoEffect())).toBeNull();
+    expect(screen.getByText(`Named to-do. ${common.addToDoEffect()}`)).toBeTruthy();
     await userEvent.keyboard('y');
-    expect(screen.queryByText(common.alreadyDoneEffect())).toBeNull();
-    expect(verbs).toEqual(['done', 'to-do', 'done']);
+    expect(screen.getByText('Named done.')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Undo: Named done' }));
+    expect(name()).toBe('to-do');
+    expect(screen.getByText('Undone: Named done.')).toBeTruthy();
+    await userEvent.click(screen.getByRole('button', { name: 'Redo: Named done' }));
+    expect(name()).toBe('done');
   });
   it('a lost server is said, and that nothing is lost', async () => {
     const { store } = show(<RigNotices />);

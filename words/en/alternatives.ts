@@ -50,4 +50,6 @@ export const alternatives = {
   freeInputsOutputs: message('free inputs + outputs'),
   toFix: message('To fix'),
   issuesInRigAs: message('issues in the rig as drawn'),
+  weightsAreUsual: message('The weights are at their defaults.'),
+  nothingToBuy: message('nothing'),
 };

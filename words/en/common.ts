@@ -67,4 +67,7 @@ export const common = {
   claps: message('{count, plural, one {# clap} other {# claps}}', { count: 'count' }),
   beats: message('{count, plural, one {# beat} other {# beats}}', { count: 'count' }),
   same: message('same'),
+  typeNameFirst: message('Type a name first.'),
+  typeReasonFirst: message('Type a reason first.'),
+  typeNoteFirst: message('Type a note first.'),
 };

@@ -35,6 +35,7 @@ export const frame = {
   matchesAsDrawn: message('Matches the plan, as drawn'),
   undoStep: message('Undo: {step}', { step: 'text' }),
   redoStep: message('Redo: {step}', { step: 'text' }),
+  undone: message('Undone: {step}', { step: 'text' }),
   nothingToUndo: message('Nothing to undo'),
   nothingToRedo: message('Nothing to redo'),
   announced: message('{fixes, number} to fix, {toDo, number} on the to-do list', { fixes: 'number', toDo: 'number' }),

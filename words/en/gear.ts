@@ -167,4 +167,5 @@ export const gear = {
   itsOwnClock: message('its own clock'),
   deviceWhichOnlySockets: message('A device of which only the sockets are known.'),
   presence: message('presence'),
+  chooseBothEnds: message('Choose an input and an output first.'),
 };

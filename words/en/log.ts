@@ -78,4 +78,5 @@ export const log = {
   figures: message('{count, plural, one {# figure} other {# figures}}', { count: 'count' }),
   breaks: message(', {count, plural, one {# break} other {# breaks}}', { count: 'count' }),
   looksTaken: message('{count, plural, one {# check} other {# checks}}', { count: 'count' }),
+  keptAlready: message('It’s in the log already.'),
 };

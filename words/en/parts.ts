@@ -43,4 +43,5 @@ export const parts = {
   }),
   shown: message('{length} of {length2} shown.', { length: 'text', length2: 'text' }),
   showMore: message('Show more'),
+  savedAs: message('Saved as {name}.', { name: 'name' }),
 };

@@ -34,4 +34,5 @@ export const phone = {
   tune: message('tune {n1}, {own}', { n1: 'text', own: 'name' }),
   tuneWith: message('tune {n1}', { n1: 'text' }),
   chooseNumberThatComputer: message('Choose the number that the computer shows for it.'),
+  typeCodeFirst: message('Type the code first.'),
 };

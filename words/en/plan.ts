@@ -161,4 +161,6 @@ export const plan = {
   sessionStep: message('Session: {what}', { what: 'text' }),
   notMet: message('Not met'),
   howToFix: message('How to fix it'),
+  nothingProposed: message('Nothing to suggest: the plan has everything your gear suggests.'),
+  hasTestDevice: message('There is a test device already.'),
 };

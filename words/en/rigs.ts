@@ -63,7 +63,6 @@ export const rigs = {
     takes: 'count',
   }),
   fileTooLarge: message('{file} is larger than 5 MB. No rig is that large: choose another file.', { file: 'name' }),
-  nothingToUndo: message('Nothing to undo.'),
   serverIsntResponding: message('The server isn’t responding. Nothing changed.'),
   preparingBackup: message('Preparing the backup…'),
   backupRigTakeAnd: message(

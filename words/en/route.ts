@@ -231,4 +231,5 @@ export const route = {
   early: message('early'),
   twice: message('twice'),
   missing: message('missing'),
+  nothingToSolve: message('Nothing to route yet: add a source and a destination first.'),
 };

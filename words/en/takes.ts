@@ -312,4 +312,13 @@ export const takes = {
   clapsWord: message('claps'),
   expectedDb: message(', {expectedNoiseDb} expected', { expectedNoiseDb: 'text' }),
   withJitter: message(', jitter {jitterMs}', { jitterMs: 'text' }),
+  skewKnownAlready: message('This skew is kept already.'),
+  chooseTwoDevices: message('Choose two different devices first.'),
+  chooseTwoTakes: message('Select exactly two takes first.'),
+  chooseSeveralTakes: message('Select at least two takes first.'),
+  nothingToMark: message('Wait until the take is read.'),
+  left: message('left'),
+  top: message('top'),
+  width: message('width'),
+  height: message('height'),
 };

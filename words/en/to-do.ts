@@ -34,4 +34,5 @@ export const toDo = {
     '{toCheck, number} to check, {toDo, number} to do. {more, plural, =0 {} one {# more assumption would change a result.} other {# more assumptions would change a result.}}',
     { toCheck: 'number', toDo: 'number', more: 'count' },
   ),
+  lengthInMeters: message('Type a length from 0 to 1000 m.'),
 };

@@ -73,4 +73,5 @@ export const troubleshoot = {
   undo: message('Undo: {e}', { e: 'text' }),
   toBeSurer: message('To be surer, check'),
   checkFirst: message('Check this first'),
+  nothingEntered: message('Nothing entered yet.'),
 };

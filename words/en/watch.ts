@@ -29,4 +29,5 @@ export const watch = {
   alarmFor: message('{says}, for {forS} s', { says: 'text', forS: 'text' }),
   inputTitle: message('Input'),
   notMonitored: message('Not monitored: {destinations}.', { destinations: 'text' }),
+  notHeardLongEnough: message('Not enough heard yet: let it run for a while.'),
 };

@@ -343,4 +343,8 @@ export const wire = {
     count: 'count',
     kinds: 'text',
   }),
+  noEdidRead: message('Choose or paste an EDID that can be read first.'),
+  twoDevicesFirst: message('Add a second device first.'),
+  chooseDevicesFirst: message('Choose at least one device first.'),
+  noMorePhotos: message('No more than {count, number} photos of a device. Remove one first.', { count: 'number' }),
 };

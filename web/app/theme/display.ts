@@ -45,7 +45,7 @@ export const progress = defineSlotRecipe({
   className: 'progress',
   slots: progressAnatomy.keys(),
   base: {
-    track: { height: '6px', background: 'var(--rule)' },
+    track: { height: '8px', background: 'var(--paper)', borderWidth: '1px', borderColor: 'var(--rule2)' },
     range: { height: '100%', background: 'var(--ink)' },
   },
 });

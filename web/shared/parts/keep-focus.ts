@@ -34,7 +34,7 @@ const inPlace = (group: Element, index: number): HTMLElement | undefined => {
  * What is in its place now, in the closest group that is still there: the next control, or the last; or a part of the
  * page that has none just now.
  */
-export function successorOf({ around }: Spot): { readonly to: HTMLElement; readonly waitsAt: number | null } | null {
+function successorOf({ around }: Spot): { readonly to: HTMLElement; readonly waitsAt: number | null } | null {
   for (const { group, index } of around) {
     if (!group.isConnected) continue;
     const to = inPlace(group, index);

@@ -1,7 +1,10 @@
+import { parts as say } from '#words/index.ts';
+import { announce } from './announce.ts';
+
 /** Hands a text to the browser as a file to keep. */
 export const saveAs = (name: string, text: string, type: string): void => saveBlob(name, new Blob([text], { type }));
 
-/** The same of bytes that are a file already. */
+/** The same of bytes that are a file already; it is said. */
 export function saveBlob(name: string, blob: Blob): void {
   const url = URL.createObjectURL(blob);
   const link = document.createElement('a');
@@ -9,4 +12,5 @@ export function saveBlob(name: string, blob: Blob): void {
   link.download = name;
   link.click();
   URL.revokeObjectURL(url);
+  announce('good', say.savedAs({ name }));
 }

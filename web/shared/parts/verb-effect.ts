@@ -1,30 +1,21 @@
-import { useSyncExternalStore } from 'react';
 import type { Verb } from '#core/model/rig/index.ts';
+import { common } from '#words/index.ts';
 
 /** Kept in this browser for each verb whose effect was shown. */
 const keyOf = (verb: Verb): string => `mellow-explained-${verb}`;
 
-let shown: Verb | null = null;
-const listeners = new Set<() => void>();
-const show = (verb: Verb | null): void => {
-  shown = verb;
-  for (const listener of listeners) listener();
-};
+let unsaid: Verb | null = null;
 
-/** A verb was used: the first time in this browser, its effect is explained. */
+/** A verb is used: the first time in this browser, its effect is explained with what it did. */
 export function explainOnce(verb: Verb): void {
-  const isKnown = localStorage.getItem(keyOf(verb)) !== null;
+  unsaid = localStorage.getItem(keyOf(verb)) === null ? verb : null;
   localStorage.setItem(keyOf(verb), 'yes');
-  show(isKnown ? null : verb);
 }
 
-/** The notice was read. */
-export const dismissVerbEffect = (): void => show(null);
-
-const subscribe = (listener: () => void) => {
-  listeners.add(listener);
-  return () => void listeners.delete(listener);
-};
-
-/** The verb whose effect is explained now, if any. */
-export const useVerbEffect = (): Verb | null => useSyncExternalStore(subscribe, () => shown);
+/** The explanation that goes with the step just made, once; empty where it is known. */
+export function takeVerbEffect(): string {
+  const verb = unsaid;
+  unsaid = null;
+  if (verb === null) return '';
+  return verb === 'done' ? common.alreadyDoneEffect() : common.addToDoEffect();
+}

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import type { Rig } from '#core/model/rig/index.ts';
 import { MEASURE_IDS, type Option, OWN, scoresOf, USUAL_WEIGHTS, type Weights } from '#core/routing/plan/index.ts';
 import { useJob, WorkLine } from '#web/shared/jobs/index.ts';
-import { Page, Term, useKey } from '#web/shared/parts/index.ts';
+import { off, Page, Term, useKey } from '#web/shared/parts/index.ts';
 import { api, newId, sayProblem, selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { drawWays } from '#web/shared/workers/index.ts';
 import { frame, alternatives as say } from '#words/index.ts';
@@ -71,7 +71,11 @@ function Compare({ options }: { options: readonly Option[] }) {
         <Button aria-pressed={onlyUnbeaten} onClick={() => setOnlyUnbeaten(!onlyUnbeaten)}>
           {onlyUnbeaten ? say.allAlternatives() : say.onlyBestTradeOffs()}
         </Button>
-        <Button variant="plain" onClick={() => setWeights(USUAL_WEIGHTS)} disabled={sameWeights(weights)}>
+        <Button
+          variant="plain"
+          onClick={() => setWeights(USUAL_WEIGHTS)}
+          {...off(sameWeights(weights) ? say.weightsAreUsual() : null)}
+        >
           {say.resetWeights()}
         </Button>
       </p>

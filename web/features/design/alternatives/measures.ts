@@ -1,6 +1,6 @@
 import type { MeasureId, Option } from '#core/routing/plan/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
-import { alternatives as say } from '#words/index.ts';
+import { common, alternatives as say } from '#words/index.ts';
 
 /** A measure as the head of its column. */
 export interface MeasureSaid {
@@ -18,7 +18,8 @@ export const SAID: Record<MeasureId, MeasureSaid> = {
   toBuy: {
     name: say.toBuy(),
     says: say.devicesYouDontOwn(),
-    say: (o) => `${formatNumber(o.toBuyEur[0])}–${formatNumber(o.toBuyEur[1])}`,
+    say: ({ toBuyEur: [least, most] }) =>
+      most === 0 ? say.nothingToBuy() : `${formatNumber(least)}–${formatNumber(most)}`,
   },
   boxes: { name: say.devices(), says: say.hardwareAllIt(), say: (o) => String(o.figures.boxes) },
   leads: { name: say.cables(), says: say.pluggedByHand(), say: (o) => String(o.figures.leads) },
@@ -45,7 +46,7 @@ export const SAID: Record<MeasureId, MeasureSaid> = {
   noise: {
     name: say.snrDb(),
     says: say.mainVoiceAtIts(),
-    say: (o) => (o.figures.leastSnrDb === null ? 'none' : formatNumber(o.figures.leastSnrDb)),
+    say: (o) => (o.figures.leastSnrDb === null ? common.none() : formatNumber(o.figures.leastSnrDb)),
   },
   free: { name: say.spareIO(), says: say.freeInputsOutputs(), say: (o) => `${o.freeIns} + ${o.freeOuts}` },
   wrong: {

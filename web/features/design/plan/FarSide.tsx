@@ -19,6 +19,7 @@ import {
   formatNumber,
   Head,
   hidden,
+  off,
   StateMark,
   saveAs,
   Table,
@@ -70,11 +71,11 @@ export function FarSide({ rig }: { rig: Rig }) {
           value={name}
           onChange={(e) => setName(e.target.value)}
         />
-        <Button type="submit" disabled={name.trim() === ''}>
+        <Button type="submit" {...off(name.trim() === '' ? common.typeNameFirst() : null)}>
           {plan.addGuest()}
         </Button>
         <Button
-          disabled={spare}
+          {...off(spare ? plan.hasTestDevice() : null)}
           title={spare ? plan.testDeviceThere() : plan.testDeviceSays()}
           onClick={() => dispatch(applyStep(addSpareSeat(rig, call.id), plan.testDeviceStep()))}
         >

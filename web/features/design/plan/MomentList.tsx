@@ -2,7 +2,7 @@ import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { differences, idFrom, momentName, type Rig } from '#core/model/rig/index.ts';
 import { evaluationAt, pairChanges } from '#core/signal/index.ts';
-import { Head, hidden, Table, Term } from '#web/shared/parts/index.ts';
+import { Head, hidden, off, Table, Term } from '#web/shared/parts/index.ts';
 import { applyStep, lookedAt, selectMomentId, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, plan } from '#words/index.ts';
 import { sayChanges, saySetting, sayWant } from './say.ts';
@@ -144,7 +144,7 @@ function AddMoment({ rig, onAdd }: { rig: Rig; onAdd: (id: string, name: string)
         value={name}
         onChange={(e) => setName(e.target.value)}
       />
-      <Button type="submit" disabled={name.trim() === ''}>
+      <Button type="submit" {...off(name.trim() === '' ? common.typeNameFirst() : null)}>
         {plan.addMoment()}
       </Button>
     </chakra.form>

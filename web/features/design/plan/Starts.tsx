@@ -2,7 +2,7 @@ import { Button } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
 import { planEdit, STARTS, startPlan } from '#core/routing/plan/index.ts';
-import { Choice, rich, useKey } from '#web/shared/parts/index.ts';
+import { Choice, off, rich, useKey } from '#web/shared/parts/index.ts';
 import { applyHere, useAppDispatch } from '#web/shared/store/index.ts';
 import { plan, textOf } from '#words/index.ts';
 
@@ -23,7 +23,7 @@ export function Starts({ there }: { there: Rig }) {
         options={STARTS.map((s) => [s.id, textOf(s.name)])}
         onChange={setId}
       />
-      <Button disabled={proposed.length === 0} onClick={take}>
+      <Button {...off(proposed.length === 0 ? plan.nothingProposed() : null)} onClick={take}>
         {rich(plan.thisPlan, { count: proposed.length })}
       </Button>
     </span>

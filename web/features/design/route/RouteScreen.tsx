@@ -18,6 +18,7 @@ import { useListenKey } from '#web/shared/listen/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
 import {
   Choice,
+  off,
   Page,
   type Place,
   rich,
@@ -148,7 +149,7 @@ function Routes({ rig, evaluation, findings }: Props) {
           {search.at === 'busy' ? (
             <Button onClick={drop}>{rich(say.stopSearching, {})}</Button>
           ) : (
-            <Button variant="solid" disabled={!cell} onClick={begin}>
+            <Button variant="solid" {...off(cell ? null : say.nothingToSolve())} onClick={begin}>
               {rich(say.suggestSettingsS, {})}
             </Button>
           )}

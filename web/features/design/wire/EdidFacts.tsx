@@ -2,7 +2,7 @@ import { Button, chakra, Textarea } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { type Edid, EdidError, edidBytes, linkName, modeName, parseEdid } from '#core/model/picture/index.ts';
 import type { Device } from '#core/model/rig/index.ts';
-import { FileInput, Sheet, StateMark, Term } from '#web/shared/parts/index.ts';
+import { FileInput, off, Sheet, StateMark, Term } from '#web/shared/parts/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 
 const BLOCK = 128;
@@ -107,7 +107,11 @@ function EdidSheet({ name, onClose, onKeep }: { name: string; onClose: () => voi
         )}
       </div>
       <chakra.p className="row" marginTop="12px">
-        <Button variant="solid" disabled={!read?.ok} onClick={() => read?.ok && onKeep(read.hex)}>
+        <Button
+          variant="solid"
+          {...off(read?.ok ? null : say.noEdidRead())}
+          onClick={() => read?.ok && onKeep(read.hex)}
+        >
           {common.save()}
         </Button>
         <Button onClick={onClose}>{common.cancel()}</Button>

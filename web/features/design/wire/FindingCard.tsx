@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { carryOut, findDevice, findTypes, markDone, type Rig, type Verb } from '#core/model/rig/index.ts';
 import { type Answer, askedBy, type Finding, type Question } from '#core/rules/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, formatDate, StateMark, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
+import { BoxFace, formatDate, off, StateMark, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
@@ -155,7 +155,7 @@ function IgnoreIssue({ onIgnore }: { onIgnore: (reason: string) => void }) {
           value={reason}
           onChange={(e) => setReason(e.target.value)}
         />
-        <Button type="submit" disabled={reason.trim() === ''}>
+        <Button type="submit" {...off(reason.trim() === '' ? common.typeReasonFirst() : null)}>
           {common.ignore()}
         </Button>
       </chakra.p>

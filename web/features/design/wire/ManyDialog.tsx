@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevices } from '#core/routing/wiring/index.ts';
-import { Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
+import { off, Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 import { useTypeItems } from './type-items.ts';
@@ -66,7 +66,7 @@ export function ManyDialog({ rig, onClose }: { rig: Rig; onClose: () => void }) 
         </Table>
       )}
       <chakra.p marginTop="12px">
-        <Button variant="solid" disabled={total === 0} onClick={add}>
+        <Button variant="solid" {...off(total === 0 ? say.chooseDevicesFirst() : null)} onClick={add}>
           {rich(say.addDeviceCtrlEnter, { boxes: total })}
         </Button>
       </chakra.p>

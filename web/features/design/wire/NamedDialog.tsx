@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addNamed, boxesNamed, type NamedBox } from '#core/routing/wiring/index.ts';
-import { Choice, Sheet, Table } from '#web/shared/parts/index.ts';
+import { Choice, off, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 
@@ -106,7 +106,11 @@ function NamedList({ rig, boxes, onAdd }: ListProps) {
         </tbody>
       </Table>
       <chakra.p marginTop="12px">
-        <Button variant="solid" disabled={chosen.length === 0} onClick={() => onAdd(chosen)}>
+        <Button
+          variant="solid"
+          {...off(chosen.length === 0 ? say.chooseDevicesFirst() : null)}
+          onClick={() => onAdd(chosen)}
+        >
           {say.addDeviceWith({ boxes: chosen.length })}
         </Button>
       </chakra.p>

@@ -13,6 +13,7 @@ import {
 } from '#core/routing/variants/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import {
+  announce,
   Choice,
   FileInput,
   figures,
@@ -49,13 +50,11 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
   const dispatch = useAppDispatch();
   const chooser = useRef<HTMLInputElement>(null);
   const [rows, setRows] = useState<readonly RowReport[]>([]);
-  const [says, setSays] = useState<string | null>(null);
   const [paper, setPaper] = useState<Paper>('a4');
   const [kind, setKind] = useState<SheetKind>('wiring');
   const put = (out: (sheets: readonly string[]) => void) => {
     const sheets = SHEETS[kind].make(rig, evaluation, paper);
-    if (sheets.length === 0) return setSays(say.noCablesYetSo());
-    setSays(null);
+    if (sheets.length === 0) return announce('watch', say.noCablesYetSo());
     out(sheets);
   };
   const save = (sheets: readonly string[]) =>
@@ -65,13 +64,14 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
     });
   const importCsv = async (file: File) => {
     setRows([]);
-    if (file.size > LARGEST_RIG_BYTES) return setSays(say.isLargerThanMb({ file: file.name }));
+    if (file.size > LARGEST_RIG_BYTES) return announce('fix', say.isLargerThanMb({ file: file.name }));
     try {
       const read = leadsFromCsv(rig, await file.text());
       if (read.edit) dispatch(applyStep(read.edit, say.cablesImportedFrom({ file: file.name })));
       const refused = read.rows.filter((r) => !r.ok);
       setRows(refused);
-      setSays(
+      announce(
+        refused.length > 0 ? 'watch' : 'good',
         say.rowsRead({
           count: read.rows.length,
           refused: refused.length > 0 ? say.refused({ refused: refused.length }) : '',
@@ -79,7 +79,7 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         }),
       );
     } catch (error) {
-      setSays(error instanceof CsvError ? error.message : say.cantBeReadNothing({ file: file.name }));
+      announce('fix', error instanceof CsvError ? error.message : say.cantBeReadNothing({ file: file.name }));
     }
   };
   return (
@@ -122,7 +122,6 @@ export const Papers = memo(function Papers({ rig, evaluation }: { rig: Rig; eval
         onFile={(file) => void importCsv(file)}
       />
       <div aria-live="polite">
-        {says && <chakra.p margin="6px 0">{says}</chakra.p>}
         {rows.length > 0 && (
           <ul>
             {rows.map((row) => (

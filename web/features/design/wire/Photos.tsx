@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Device, Photo } from '#core/model/rig/index.ts';
-import { FileInput, formatDate, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
+import { announce, FileInput, formatDate, off, PhotoRow, Sheet } from '#web/shared/parts/index.ts';
 import { isOffline, photoUrl, sayProblem, uploads } from '#web/shared/store/index.ts';
 import { common, wire as say } from '#words/index.ts';
 import { asPhoto } from './photo.ts';
@@ -25,7 +25,7 @@ export function Photos({ device, onPhotos }: Props) {
     try {
       const { sha256 } = await sendPhoto(await asPhoto(file)).unwrap();
       setSays(null);
-      if (photos.some((p) => p.sha256 === sha256)) return setSays(say.thisPhotoIsHere());
+      if (photos.some((p) => p.sha256 === sha256)) return announce('watch', say.thisPhotoIsHere());
       const name =
         file.name
           .replace(/\.[^.]*$/, '')
@@ -33,7 +33,9 @@ export function Photos({ device, onPhotos }: Props) {
           .slice(0, 120) || say.photo();
       onPhotos([...photos, { sha256, name, at: new Date().toISOString() }], say.photoWith({ device: device.name }));
     } catch (error) {
-      setSays(
+      setSays(null);
+      announce(
+        'fix',
         error instanceof Error
           ? error.message
           : isOffline(error)
@@ -47,7 +49,10 @@ export function Photos({ device, onPhotos }: Props) {
       <h2>{say.photos()}</h2>
       <PhotoRow photos={photos} urlOf={photoUrl} onOpen={setOpen} />
       <chakra.p marginTop="6px">
-        <Button disabled={photos.length >= MOST} onClick={() => chooser.current?.click()}>
+        <Button
+          {...off(photos.length >= MOST ? say.noMorePhotos({ count: MOST }) : null)}
+          onClick={() => chooser.current?.click()}
+        >
           {say.addPhoto()}
         </Button>
       </chakra.p>

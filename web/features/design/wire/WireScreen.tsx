@@ -5,7 +5,18 @@ import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#c
 import type { Finding } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import { LineButton, Page, rich, StateMark, Table, Term, useKey, useMore, useSteady } from '#web/shared/parts/index.ts';
+import {
+  LineButton,
+  off,
+  Page,
+  rich,
+  StateMark,
+  Table,
+  Term,
+  useKey,
+  useMore,
+  useSteady,
+} from '#web/shared/parts/index.ts';
 import {
   type Scene,
   selectEvaluation,
@@ -106,7 +117,11 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
       title={say.signalMapTitle()}
       actions={
         <span className="row">
-          <Button variant="solid" onClick={() => setDialog('plug')} disabled={rig.devices.length < 2}>
+          <Button
+            variant="solid"
+            onClick={() => setDialog('plug')}
+            {...off(rig.devices.length < 2 ? say.twoDevicesFirst() : null)}
+          >
             {rich(say.connectP, {})}
           </Button>
           <Button onClick={() => setDialog('add')}>{rich(say.addDeviceKeyed, {})}</Button>

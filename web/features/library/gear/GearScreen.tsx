@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useRef, useState } from 'react';
 import { catalogue, type DeviceType, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { readGear } from '#core/rules/index.ts';
-import { FileInput, Pick, StateMark } from '#web/shared/parts/index.ts';
+import { announce, FileInput, Pick } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { gear as say, textOf } from '#words/index.ts';
 import { TypeEditor } from './editor/index.ts';
@@ -22,8 +22,7 @@ function Gear({ rig }: { rig: Rig }) {
   const chooser = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState(rig.types[0]?.id ?? catalogue[0]!.id);
   const [editing, setEditing] = useState<DeviceType | null>(null);
-  const [notice, setNotice] = useState<{ state: 'good' | 'fix'; says: string } | null>(null);
-  const refuse = (says: string) => setNotice({ state: 'fix', says });
+  const refuse = (says: string) => announce('fix', says);
   const types = findTypes(rig);
   const own = new Set(rig.types.map((t) => t.id));
   const items = useMemo(
@@ -53,11 +52,8 @@ function Gear({ rig }: { rig: Rig }) {
     const fresh = catalogue.some((t) => t.id === read.type.id)
       ? copyType(rig, read.type, new Set(types.keys()))
       : read.type;
-    setNotice(
-      keep(fresh, say.typeImportedFrom({ file: file.name }))
-        ? { state: 'good', says: say.wasAddedUndoRemoves({ fresh: fresh.name }) }
-        : null,
-    );
+    if (keep(fresh, say.typeImportedFrom({ file: file.name })))
+      announce('good', say.wasAddedUndoRemoves({ fresh: fresh.name }));
   };
   return (
     <main className="frame-page gear">
@@ -80,13 +76,6 @@ function Gear({ rig }: { rig: Rig }) {
           accept=".json,application/json"
           onFile={(file) => void importFile(file)}
         />
-        <div aria-live="polite">
-          {notice && (
-            <chakra.p marginTop="8px">
-              <StateMark state={notice.state} /> {notice.says}
-            </chakra.p>
-          )}
-        </div>
       </aside>
       <div className="page">
         {editing ? (

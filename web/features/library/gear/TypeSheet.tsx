@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { connectorOf } from '#core/model/plug/index.ts';
 import type { DeviceType, PortSpec } from '#core/model/rig/index.ts';
-import { Head, saveAs, Table } from '#web/shared/parts/index.ts';
+import { Head, off, saveAs, Table } from '#web/shared/parts/index.ts';
 import { common, gear as say, textOf } from '#words/index.ts';
 import { InsideMap } from './InsideMap.tsx';
 
@@ -31,7 +31,7 @@ export function TypeSheet({ type, own, onCopy, onEdit, onRemove, used }: Props) 
             {say.exportJson()}
           </Button>
           {own && (
-            <Button onClick={onRemove} disabled={used > 0} title={used > 0 ? say.usedByDeviceIn({ device: used }) : ''}>
+            <Button onClick={onRemove} {...off(used > 0 ? say.usedByDeviceIn({ device: used }) : null)}>
               {common.remove()}
             </Button>
           )}

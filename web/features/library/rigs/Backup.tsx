@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import type { Restored } from '#api/index.ts';
-import { FileInput, formatBytes, Sheet, StateMark } from '#web/shared/parts/index.ts';
+import { FileInput, formatBytes, off, Sheet, StateMark } from '#web/shared/parts/index.ts';
 import { isOffline, sayProblem, uploads } from '#web/shared/store/index.ts';
 import { common, rigs as say } from '#words/index.ts';
 import { backups } from './backups.ts';
@@ -98,14 +98,14 @@ export function Backup() {
       <div className="spread">
         <chakra.h2 margin="0">{say.backup()}</chakra.h2>
         <span className="row">
-          <Button disabled={busy !== null} onClick={() => void backUp()}>
+          <Button {...off(busy)} onClick={() => void backUp()}>
             {say.backUpEverything()}
           </Button>
-          <Button disabled={busy !== null} onClick={() => chooser.current?.click()}>
+          <Button {...off(busy)} onClick={() => chooser.current?.click()}>
             {say.restore()}
           </Button>
           {latest && (
-            <Button disabled={busy !== null} onClick={() => setChoosing(true)}>
+            <Button {...off(busy)} onClick={() => setChoosing(true)}>
               {say.automaticCopies()}
             </Button>
           )}

@@ -38,8 +38,7 @@ export function RigsScreen() {
   });
   const waits = kept.data?.some((r) => r.state === 'pending') ?? false;
   if (waits !== pending) setPending(waits);
-  const { notice, sent, dismiss, begin, duplicate, exportRig, importFile, remove, undoRemove, removed } =
-    useRigActions();
+  const { sent, begin, duplicate, exportRig, importFile, remove } = useRigActions();
   const chooser = useRef<HTMLInputElement>(null);
   const [search, setSearch] = useState('');
   const beginDesk = async () => {
@@ -137,17 +136,6 @@ export function RigsScreen() {
               {sent < 1 ? rigs.sent({ share: sent }) : rigs.allSent()}
             </p>
           )}
-          <div aria-live="polite">
-            {notice && (
-              <chakra.p className="row" margin="8px 0">
-                <StateMark state={notice.state} /> {notice.says}
-                {removed && <Button onClick={() => void undoRemove()}>{common.undo()}</Button>}
-                <Button variant="plain" onClick={dismiss}>
-                  {common.close()}
-                </Button>
-              </chakra.p>
-            )}
-          </div>
           {kept.isLoading && <p className="quiet">{rigs.loading()}</p>}
           {kept.isError && !kept.data && (
             <p className="row">

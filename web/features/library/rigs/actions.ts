@@ -3,9 +3,9 @@ import { LARGEST_RIG_BYTES, type RigSummary } from '#api/index.ts';
 import { SaidError } from '#core/base/said/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { saveAs } from '#web/shared/parts/index.ts';
+import { announce, saveAs } from '#web/shared/parts/index.ts';
 import { api, isOffline, sayProblem, uploads, useAppDispatch } from '#web/shared/store/index.ts';
-import { rigs } from '#words/index.ts';
+import { common, frame, rigs } from '#words/index.ts';
 
 interface Notice {
   readonly state: State;
@@ -25,15 +25,9 @@ export function useRigActions() {
   const [deleteRig] = api.useDeleteRigMutation();
   const [sendArchive] = uploads.useSendArchiveMutation();
   const [restoreRig] = api.useRestoreRigMutation();
-  const [notice, setNotice] = useState<Notice | null>(null);
   const [sent, setSent] = useState<number | null>(null);
-  const [removed, setRemoved] = useState<RigSummary | null>(null);
 
-  /** Says the outcome; what was deleted before can then no longer be taken back here. */
-  const say = (next: Notice | null, taken: RigSummary | null = null) => {
-    setNotice(next);
-    setRemoved(taken);
-  };
+  const say = ({ state, says }: Notice) => announce(state, says);
   const attempt = async (job: () => Promise<Notice>) => {
     try {
       say(await job());
@@ -41,15 +35,17 @@ export function useRigActions() {
       say({ state: 'fix', says: error instanceof SaidError ? error.message : sayProblem(error) });
     }
   };
+  const bringBack = (rig: RigSummary) =>
+    attempt(async () => {
+      await restoreRig(rig.id).unwrap();
+      return { state: 'good', says: rigs.restored({ rig: rig.name }) };
+    });
   const documentOf = async (rig: RigSummary) =>
     (await dispatch(api.endpoints.rig.initiate(rig.id, { forceRefetch: true })).unwrap()).document;
 
   return {
-    notice,
     /** The share of an archive that is sent; null while none is. */
     sent,
-    removed,
-    dismiss: () => say(null),
     duplicate: (rig: RigSummary) =>
       attempt(async () => {
         const copy = { ...(await documentOf(rig)), name: rigs.copyOf({ rig: rig.name }) };
@@ -96,16 +92,16 @@ export function useRigActions() {
     remove: async (rig: RigSummary) => {
       try {
         await deleteRig({ id: rig.id, revision: rig.revision }).unwrap();
-        say({ state: 'good', says: rigs.deleted({ rig: rig.name }) }, rig);
+        // The way back stays until something else is said.
+        announce('good', rigs.deleted({ rig: rig.name }), {
+          label: common.undo(),
+          name: frame.undoStep({ step: rigs.deleted({ rig: rig.name }) }),
+          run: () => void bringBack(rig),
+          stays: true,
+        });
       } catch (error) {
         say({ state: 'fix', says: sayProblem(error) });
       }
     },
-    undoRemove: () =>
-      attempt(async () => {
-        if (!removed) return { state: 'watch', says: rigs.nothingToUndo() };
-        await restoreRig(removed.id).unwrap();
-        return { state: 'good', says: rigs.restored({ rig: removed.name }) };
-      }),
   };
 }

@@ -121,7 +121,7 @@ describe('the rigs kept here', () => {
     await user.click(within(await row('Clay hour')).getByRole('button', { name: 'Delete' }));
     expect(await screen.findByText(rigs.deleted({ rig: 'Clay hour' }))).toBeTruthy();
     await waitFor(() => expect(names()).toEqual(['Boathouse relay']));
-    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await user.click(screen.getByRole('button', { name: /^Undo: / }));
     expect(await screen.findByText(rigs.restored({ rig: 'Clay hour' }))).toBeTruthy();
     await row('Clay hour');
   });
@@ -157,8 +157,8 @@ describe('a rig from a file', () => {
     await row('Clay hour');
     await choose(name, text);
     const says = await screen.findByRole('button', { name: 'Close' });
-    expect(says.closest('p')!.textContent!.length).toBeGreaterThan(30);
-    expect(says.closest('p')!.textContent).not.toMatch(/undefined|\[object|Unexpected token/);
+    expect(says.closest('.announcement')!.textContent!.length).toBeGreaterThan(30);
+    expect(says.closest('.announcement')!.textContent).not.toMatch(/undefined|\[object|Unexpected token/);
     expect(server.rigs.size).toBe(2);
     await userEvent.click(says);
     expect(screen.queryByRole('button', { name: 'Close' })).toBeNull();

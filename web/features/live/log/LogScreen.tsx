@@ -5,7 +5,7 @@ import { lastGood, type Session, seriesOf } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { seriesToCsv, sessionsToCsv } from '#core/output/exchange/index.ts';
 import { settingsSheets } from '#core/output/sheets/index.ts';
-import { Page, printSheets, rich, saveAs, Term, useKey } from '#web/shared/parts/index.ts';
+import { off, Page, printSheets, rich, saveAs, Term, useKey } from '#web/shared/parts/index.ts';
 import {
   archiveUrl,
   recordEvent,
@@ -119,7 +119,7 @@ function Log({ rig }: { rig: Rig }) {
           value={note}
           onChange={(e) => setNote(e.target.value)}
         />
-        <Button type="submit" disabled={note.trim() === ''}>
+        <Button type="submit" {...off(note.trim() === '' ? common.typeNoteFirst() : null)}>
           {say.saveNote()}
         </Button>
       </chakra.form>

@@ -5,7 +5,7 @@ import { figuresOfPrint, type PrintDifference, printBefore, type Session, sameAs
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener } from '#core/model/rig/index.ts';
 import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
-import { Choice, figures, formatNumber, Head, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
+import { Choice, figures, formatNumber, Head, off, Progress, StateMark, Table, Term } from '#web/shared/parts/index.ts';
 import { newId, recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, log as say, textOf } from '#words/index.ts';
 
@@ -110,7 +110,7 @@ export function SameAsLast({ rig, sessions }: { rig: Rig; sessions: readonly Ses
       {print && before && <Differences differences={sameAs(print, before)} />}
       {print && (
         <p className="row">
-          <Button variant="solid" disabled={kept} onClick={keep}>
+          <Button variant="solid" {...off(kept ? say.keptAlready() : null)} onClick={keep}>
             {kept ? say.savedWithThisSession() : say.saveWithThisSession()}
           </Button>
         </p>

@@ -4,7 +4,7 @@ import type { NextStep } from '#core/live/next/index.ts';
 import { CAUTIONS } from '#core/live/run/index.ts';
 import { READY_LEVELS, type ReadyLevel, type Rig } from '#core/model/rig/index.ts';
 import { nextSheet } from '#core/output/sheets/index.ts';
-import { Choice, Page, printSheets, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, off, Page, printSheets, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
 import { InHand, isInHand } from './InHand.tsx';
@@ -84,7 +84,7 @@ function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
                 options={READY_LEVELS.map((level) => [level, LEVELS[level]()] as const)}
               />
             </span>
-            <Button onClick={print} disabled={!ahead}>
+            <Button onClick={print} {...off(ahead ? null : say.planning())}>
               {common.print()} <kbd>p</kbd>
             </Button>
           </span>

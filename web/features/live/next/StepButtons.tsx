@@ -1,7 +1,7 @@
 import { Button, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { NextStep } from '#core/live/next/index.ts';
-import { explainOnce, sentence, useKey } from '#web/shared/parts/index.ts';
+import { explainOnce, off, sentence, useKey } from '#web/shared/parts/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
 import type { Acts } from './useAct.ts';
 
@@ -59,7 +59,7 @@ export function StepButtons({ step, acts, isKeyed, hand = false, children }: Pro
           onChange={(e) => setReason(e.target.value)}
           onKeyDown={(e) => e.key === 'Escape' && setReason(null)}
         />
-        <Button type="submit" variant="solid" disabled={reason.trim() === ''}>
+        <Button type="submit" variant="solid" {...off(reason.trim() === '' ? common.typeReasonFirst() : null)}>
           {say.accept()}
         </Button>
         <Button onClick={() => setReason(null)}>{common.cancel()}</Button>

@@ -2,6 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { Problem } from '#api/index.ts';
+import { off } from '#web/shared/parts/index.ts';
 import { api, isOffline, sayProblem } from '#web/shared/store/index.ts';
 import { phone as say } from '#words/index.ts';
 import { PhoneRig } from './PhoneRig.tsx';
@@ -82,7 +83,7 @@ function Code({ onOpen }: { onOpen: () => void }) {
           size="lg"
           onChange={(e) => setCode(e.target.value)}
         />
-        <Button type="submit" variant="solid" size="lg" disabled={code.trim() === ''}>
+        <Button type="submit" variant="solid" size="lg" {...off(code.trim() === '' ? say.typeCodeFirst() : null)}>
           {say.open()}
         </Button>
       </form>

@@ -85,7 +85,7 @@ describe('a phone at the door', () => {
     open();
     const user = userEvent.setup();
     const field = await screen.findByLabelText('Code');
-    expect(screen.getByRole('button', { name: 'Open' }).hasAttribute('disabled')).toBe(true);
+    expect(screen.getByRole('button', { name: 'Open' }).getAttribute('aria-disabled')).toBe('true');
     await user.type(field, 'WRONG');
     await user.click(screen.getByRole('button', { name: 'Open' }));
     expect((await screen.findByRole('alert')).textContent).toContain('That is not the code');

@@ -5,7 +5,7 @@ import { markersToCsv, markersToVtt, type Session } from '#core/live/run/index.t
 import { findDevice, findTypes, type Rig, settingKey, settingOf } from '#core/model/rig/index.ts';
 import { actingSettings, evaluationAt } from '#core/signal/index.ts';
 import { WatchPanel } from '#web/features/live/watch/index.ts';
-import { Choice, formatSpan, rich, StateMark, saveAs, Term, useKey } from '#web/shared/parts/index.ts';
+import { Choice, formatSpan, off, rich, StateMark, saveAs, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, run as say } from '#words/index.ts';
 import { useWakeLock } from './useWakeLock.ts';
@@ -141,7 +141,7 @@ function Markers({ rig, session }: { rig: Rig; session: Session | null }) {
           value={says}
           onChange={(e) => setSays(e.target.value)}
         />
-        <Button type="submit" disabled={says.trim() === ''}>
+        <Button type="submit" {...off(says.trim() === '' ? common.typeNoteFirst() : null)}>
           {rich(say.markWithNoteN, {})}
         </Button>
       </form>

@@ -2,7 +2,7 @@ import { Button, Input } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { CAUTIONS, type ListId, type Tick, type Ticks } from '#core/live/run/index.ts';
 import type { State } from '#core/signal/index.ts';
-import { BareButton, formatClock, Progress, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
+import { BareButton, formatClock, off, Progress, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, run as say, textOf } from '#words/index.ts';
 import { type Item, lastTicked, nextItem, openBefore } from './lists.ts';
@@ -187,7 +187,7 @@ function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowPro
             value={reason}
             onChange={(e) => setReason(e.target.value)}
           />
-          <Button type="submit" disabled={reason.trim() === ''}>
+          <Button type="submit" {...off(reason.trim() === '' ? common.typeReasonFirst() : null)}>
             {common.skip()}
           </Button>
           <Button variant="plain" onClick={() => setReason(null)}>

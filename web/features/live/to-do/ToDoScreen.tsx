@@ -9,6 +9,7 @@ import {
   BoxFace,
   formatDate,
   LineButton,
+  off,
   Page,
   PhotoRow,
   rich,
@@ -188,7 +189,7 @@ function LengthAnswer({ lengthM, onLength }: { lengthM: number; onLength: (lengt
         onChange={(e) => setText(e.target.value)}
       />
       <span className="small quiet">{feetBeside(typed)}</span>
-      <Button type="submit" disabled={!valid}>
+      <Button type="submit" {...off(valid ? null : say.lengthInMeters())}>
         {say.setLength()}
       </Button>
     </chakra.form>

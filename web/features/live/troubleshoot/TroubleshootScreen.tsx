@@ -15,7 +15,7 @@ import {
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener, findSource } from '#core/model/rig/index.ts';
 import { WorkLine } from '#web/shared/jobs/index.ts';
-import { LineButton, Page, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
+import { LineButton, off, Page, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, frame, troubleshoot as say, textOf } from '#words/index.ts';
 import { Complain } from './Complain.tsx';
@@ -48,7 +48,7 @@ function Trouble({ rigId, rig }: { rigId: string; rig: Rig }) {
     <Page
       title={<Term id="trouble">{frame.troubleshoot()}</Term>}
       actions={
-        <Button disabled={entries.length === 0} onClick={() => put([])}>
+        <Button {...off(entries.length === 0 ? say.nothingEntered() : null)} onClick={() => put([])}>
           {say.startOver()}
         </Button>
       }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { WatchAlarm } from '#core/audio/measure/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener } from '#core/model/rig/index.ts';
-import { Choice, formatNumber, formatSpan, StateMark, sentence, Term } from '#web/shared/parts/index.ts';
+import { Choice, formatNumber, formatSpan, off, StateMark, sentence, Term } from '#web/shared/parts/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
 import { ALARM_WORDS, stateOf } from './alarms.ts';
 import { useWatchers } from './useWatchers.ts';
@@ -98,7 +98,10 @@ function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
         {state?.usualLufs != null && say.lufsOverHalfMinute({ usualLufs: formatNumber(state.usualLufs) })}
       </p>
       <p className="row no-print">
-        <Button disabled={state?.usualLufs == null} onClick={() => watchers.callUsual(id)}>
+        <Button
+          {...off(state?.usualLufs == null ? say.notHeardLongEnough() : null)}
+          onClick={() => watchers.callUsual(id)}
+        >
           {say.setAsNormal()}
         </Button>
         <Button variant="plain" onClick={() => watchers.stop(id)}>

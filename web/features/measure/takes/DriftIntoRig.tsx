@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { reconcileDrift } from '#core/desk-tests/reconcile/index.ts';
 import { findTypes, type Rig } from '#core/model/rig/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { Choice, formatDate, formatSigned, Table } from '#web/shared/parts/index.ts';
+import { Choice, formatDate, formatSigned, off, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { takes as say } from '#words/index.ts';
 import { guessClock } from './follows.ts';
@@ -76,7 +76,10 @@ export function DriftIntoRig({ bench, ppm, sd, count, rig, evaluation }: Props) 
         </chakra.p>
       ) : (
         <chakra.p marginTop="10px">
-          <Button disabled={!deviceId || !againstDeviceId || deviceId === againstDeviceId} onClick={takeIn}>
+          <Button
+            {...off(!deviceId || !againstDeviceId || deviceId === againstDeviceId ? say.chooseTwoDevices() : null)}
+            onClick={takeIn}
+          >
             {known ? say.replaceEarlierMeasurement() : say.addClocksToRig()}
           </Button>
         </chakra.p>

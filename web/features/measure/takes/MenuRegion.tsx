@@ -13,10 +13,10 @@ const ONE_FRAME_MS = 60;
 const FEWEST = 4;
 const PERCENT = 100;
 const EDGES = [
-  ['x', 'left'],
-  ['y', 'top'],
-  ['width', 'width'],
-  ['height', 'height'],
+  ['x', say.left],
+  ['y', say.top],
+  ['width', say.width],
+  ['height', say.height],
 ] as const;
 
 /** Where no slate gets onto the console: a region of the picture is marked, and its changes matched with the sound's clicks. */
@@ -62,9 +62,9 @@ function Marking({ take, atMs }: { take: BenchTake; atMs: number }) {
       <chakra.p className="row" marginTop="8px">
         {EDGES.map(([key, name]) => (
           <span key={key} className="row">
-            <span className="small quiet">{name}</span>
+            <span className="small quiet">{name()}</span>
             <NumberInput
-              label={say.region({ name })}
+              label={say.region({ name: name() })}
               value={Math.round(region[key] * PERCENT)}
               min={0}
               max={PERCENT}
@@ -127,7 +127,7 @@ function RegionPicture({
         style={{ position: 'absolute', inset: 0, touchAction: 'none', cursor: 'crosshair' }}
         role="img"
         aria-label={say.regionWith({
-          join: EDGES.map(([key, name]) => `${name} ${formatNumber(region[key] * PERCENT)}%`).join(', '),
+          join: EDGES.map(([key, name]) => `${name()} ${formatNumber(region[key] * PERCENT)}%`).join(', '),
         })}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);

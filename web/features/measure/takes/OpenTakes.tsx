@@ -13,7 +13,7 @@ import {
   zoomAbout,
 } from '#web/shared/charts/index.ts';
 import { failureOf, WorkLine } from '#web/shared/jobs/index.ts';
-import { formatNumber, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
+import { formatNumber, off, rich, useKey, useKeyHint } from '#web/shared/parts/index.ts';
 import { MAX_FLASHES, offsetOf } from '#web/shared/take/index.ts';
 import { takes as say } from '#words/index.ts';
 import { Findings } from './Findings.tsx';
@@ -152,7 +152,7 @@ function Lying({
             <Button aria-pressed={pitched} onClick={() => setPitched(!pitched)}>
               {rich(say.spectrogramS, {})}
             </Button>
-            <Button onClick={mark} disabled={lanes.length === 0}>
+            <Button onClick={mark} {...off(lanes.length === 0 ? say.nothingToMark() : null)}>
               {rich(say.addMarkM, {})}
             </Button>
             <Button onClick={onClear}>{rich(say.clearC, {})}</Button>

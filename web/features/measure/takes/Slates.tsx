@@ -10,6 +10,7 @@ import {
   formatOffset,
   formatSigned,
   Head,
+  off,
   rich,
   StateMark,
   Table,
@@ -150,7 +151,7 @@ function Skews({ take, slates }: { take: BenchTake; slates: readonly SlateReadin
       {skewMs !== null && clap && (
         <Button
           onClick={() => put({ skewMs, sdMs: Math.hypot(best.offset!.sdMs, clap.sdMs), takeName: take.name })}
-          disabled={known !== null && Math.abs(known.skewMs - skewMs) < 0.05}
+          {...off(known !== null && Math.abs(known.skewMs - skewMs) < 0.05 ? say.skewKnownAlready() : null)}
         >
           {say.keepSkew({
             claps: clap.count === 1 ? say.clapWord() : say.clapsWord(),

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { TakeRecord } from '#api/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
-import { Check, figures, formatBytes, formatDate, Head, hidden, Table } from '#web/shared/parts/index.ts';
+import { Check, figures, formatBytes, formatDate, Head, hidden, off, Table } from '#web/shared/parts/index.ts';
 import { api } from '#web/shared/store/index.ts';
 import { common, takes as say } from '#words/index.ts';
 
@@ -32,17 +32,17 @@ export function TakeChooser({ takes, loading, onOpen, rig }: Props) {
       <div className="spread">
         <h2>{say.yourTakes()}</h2>
         <chakra.span className="row" marginTop="16px">
-          <Button disabled={picked.length !== 2} onClick={() => onOpen(picked)}>
+          <Button {...off(picked.length === 2 ? null : say.chooseTwoTakes())} onClick={() => onOpen(picked)}>
             {say.compareTwo()}
           </Button>
           <Button
-            disabled={picked.length < 2}
+            {...off(picked.length < 2 ? say.chooseSeveralTakes() : null)}
             onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/join?takes=${picked.join(',')}`)}
           >
             {say.syncByContent()}
           </Button>
           <Button
-            disabled={picked.length < 2}
+            {...off(picked.length < 2 ? say.chooseSeveralTakes() : null)}
             onClick={() => void navigate(`${rigId ? `/rigs/${rigId}` : ''}/bench/balance?takes=${picked.join(',')}`)}
           >
             {say.mixAsTracks()}

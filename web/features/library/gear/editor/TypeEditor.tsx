@@ -2,7 +2,7 @@ import { Button, chakra, Input } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType } from '#core/model/rig/index.ts';
 import { readGear } from '#core/rules/index.ts';
-import { StateMark } from '#web/shared/parts/index.ts';
+import { off, StateMark } from '#web/shared/parts/index.ts';
 import { common, gear as say, textOf } from '#words/index.ts';
 import { FigureFields } from './FigureFields.tsx';
 import { PortFields } from './PortFields.tsx';
@@ -25,7 +25,11 @@ export function TypeEditor({ type, onSave, onCancel }: Props) {
       <div className="spread">
         <h1>{type.name}</h1>
         <span className="row">
-          <Button variant="solid" disabled={!read.ok} onClick={() => read.ok && onSave(read.type)}>
+          <Button
+            variant="solid"
+            {...off(read.ok ? null : textOf(read.faults[0]!.says))}
+            onClick={() => read.ok && onSave(read.type)}
+          >
             {common.save()}
           </Button>
           <Button onClick={onCancel}>{common.cancel()}</Button>

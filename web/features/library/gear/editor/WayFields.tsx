@@ -2,7 +2,7 @@ import { Button, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import type { DeviceType, Stage } from '#core/model/rig/index.ts';
 import { sayStage } from '#web/features/library/gear/inside.ts';
-import { Choice, NumberInput, Table, useMore } from '#web/shared/parts/index.ts';
+import { Choice, NumberInput, off, Table, useMore } from '#web/shared/parts/index.ts';
 import { common, gear as say } from '#words/index.ts';
 import { groupWays, newWay, numbersOf, stageChoices, ungroupWays, type WayGroup, withNumber } from './ways.ts';
 
@@ -71,7 +71,7 @@ export function WayFields({ draft, onDraft }: Props) {
           onChange={(to) => setEnds({ ...ends, to })}
         />
         <Button
-          disabled={ends.from === '' || ends.to === ''}
+          {...off(ends.from === '' || ends.to === '' ? say.chooseBothEnds() : null)}
           onClick={() => {
             set([...ways, newWay(draft, ends.from, ends.to)]);
             setEnds({ from: '', to: '' });
