@@ -37,7 +37,7 @@ const core = {
   'core/desk-tests/tap-test': ['base', 'model', 'signal', 'audio/samples', 'live/troubleshoot', 'desk-tests'],
   'core/output/layout': ['base/search'], // graphs on a page; knows no rigs
   'core/output/map': ['base/memo', 'model', 'signal', 'output/layout'],
-  'core/output/exchange': ['base', 'model', 'live/run'],
+  'core/output/exchange': ['base', 'model', 'signal', 'rules', 'live/run'],
   'core/output/sheets': ['base', 'model', 'signal', 'rules', 'routing/wiring', 'live/run', 'live/next', 'output/map'],
 };
 

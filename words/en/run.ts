@@ -91,7 +91,7 @@ export const run = {
   localElectricalAndVenue: message(
     'Local electrical and venue rules and licensed practice come first. Ask people before you record them.',
   ),
-  printOnePage: message('Print, one page'),
+  printOnePage: message('Print'),
   calendarIcs: message('Calendar, ICS'),
   since: message('since {beganAt}', { beganAt: 'text' }),
   endSession: message('End session'),

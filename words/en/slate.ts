@@ -46,4 +46,5 @@ export const slate = {
     { outputMs: 'text', own: 'text' },
   ),
   ofItOwn: message(' ({baseMs} ms of it its own)', { baseMs: 'text' }),
+  fileFormat: message('File format'),
 };

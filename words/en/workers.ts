@@ -59,6 +59,7 @@ export const workers = {
     n12: 'text',
   }),
   decoderFailed: message('The decoder failed.'),
+  thisBrowserCantWriteThat: message('This browser can’t write that format. Choose {container}.', { container: 'text' }),
   thisBrowserCantWrite: message('This browser can’t write video. Show the sync slate on its page, or play its audio.'),
   oneTheseTakesHasNo: message('One of these takes has no audio. Choose takes with audio.'),
   takeNoLongerExists: message('The take no longer exists. Choose its file again.'),

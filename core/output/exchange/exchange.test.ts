@@ -1,3 +1,4 @@
+import { csvFormatRows, csvParseRows } from 'd3-dsv';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { type Said, textOf } from '#core/base/said/index.ts';
@@ -23,6 +24,24 @@ describe('leads as CSV', () => {
     expect(read.edit).toBeNull();
     expect(read.rows.every((r) => r.ok && (r.says as Said).code === 'exchange.unchanged')).toBe(true);
     expect(read.rows).toHaveLength(rig.cables.filter((c) => c.medium === 'lead').length);
+  });
+  it('are read by people: names, what each takes, its number; and come back from that alone where names are not shared', () => {
+    const [head, ...rows] = csvParseRows(leadsToCsv(rig));
+    const column = (row: readonly string[], name: string) => row[head!.indexOf(name)]!;
+    const names = new Set(rig.devices.map((d) => d.name));
+    rows.forEach((row, i) => {
+      expect(column(row, 'cable')).toBe(String(i + 1));
+      expect(names.has(column(row, 'from device'))).toBe(true);
+      expect(names.has(column(row, 'to device'))).toBe(true);
+    });
+    // What a cable is, is filled in wherever something fits.
+    expect(rows.filter((row) => column(row, 'takes') !== '').length).toBeGreaterThan(rows.length * 0.8);
+    const last = head!.indexOf('channels') + 1;
+    const named = leadsFromCsv(rig, csvFormatRows([head!, ...rows].map((row) => row.slice(0, last))));
+    const codes = named.rows.map((r) => (r.says as Said).code);
+    expect(codes.every((code) => code === 'exchange.unchanged' || code === 'exchange.severalAreCalled')).toBe(true);
+    expect(codes.filter((code) => code === 'exchange.unchanged').length).toBeGreaterThan(rows.length / 2);
+    expect(named.edit).toBeNull();
   });
   it('bring other lengths and new leads, in any order of columns, with a comma or a point', () => {
     fc.assert(
@@ -89,9 +108,9 @@ describe('leads as CSV', () => {
     ]);
     expect(read.rows.slice(1, 5).map((r) => textOf(r.says))).toEqual([
       'exchange.thereIsNoDevice(nobody)',
-      'exchange.hasNoPort(camera-capture, nowhere)',
+      'exchange.hasNoPort(Camera capture, nowhere)',
       'exchange.isNotLengthIn(long)',
-      'exchange.isntValidConnectionType(string, lead, radio)',
+      'exchange.isntValidConnectionType(string, cable, radio)',
     ]);
     expect(read.edit).toMatchObject({
       kind: 'batch',

@@ -1,44 +1,84 @@
 import { csvParseRows } from 'd3-dsv';
-import { listOf, quoted, SaidError, type Text } from '#core/base/said/index.ts';
+import { listOf, quoted, SaidError, type Text, textOf } from '#core/base/said/index.ts';
 import { csvOf } from '#core/base/text/index.ts';
 import { PARTS } from '#core/model/plug/index.ts';
-import { applyEdit, type Edit, findDevice, findPort, findTypes, type Rig } from '#core/model/rig/index.ts';
+import {
+  applyEdit,
+  type Edit,
+  findDevice,
+  findPort,
+  findTypes,
+  type PortRef,
+  portAt,
+  portKey,
+  type Rig,
+} from '#core/model/rig/index.ts';
+import { chainOf, type LeadSeen, leadsOf } from '#core/rules/index.ts';
+import { deviceName } from '#core/signal/index.ts';
 import { say } from './sayings.ts';
 
+/** For people first, by the names on the desk; then the ids by which the rig finds them again. */
 const COLUMNS = [
-  'lead',
+  'cable',
   'from device',
   'from port',
   'to device',
   'to port',
-  'medium',
+  'kind',
   'length m',
   'known',
-  'parts',
+  'takes',
   'channels',
+  'id',
+  'from',
+  'to',
+  'parts',
 ] as const;
-type Column = (typeof COLUMNS)[number];
+/** Heads of tables from before, which are read as well. */
+const OLDER = ['lead', 'medium'] as const;
+type Column = (typeof COLUMNS)[number] | (typeof OLDER)[number];
 const NEEDED: readonly Column[] = ['from device', 'from port', 'to device', 'to port', 'length m'];
 type Cable = Rig['cables'][number];
 
-/** Cables and radio links as a table, RFC 4180; with the ids of the rig, so that it can be imported again. */
+/** What a cable is called in a table. */
+const KINDS = { lead: 'cable', radio: 'radio' } as const;
+
+/**
+ * Cables and radio links as a table, RFC 4180: names as on the desk, what each takes, its number as on the labels; with
+ * the ids of the rig, so that it can be imported again.
+ */
 export function leadsToCsv(rig: Rig): string {
-  const rows = rig.cables
-    .filter((c) => c.medium === 'lead' || c.medium === 'radio')
-    .map((c) => [
-      c.id,
-      c.from.deviceId,
-      c.from.portId,
-      c.to.deviceId,
-      c.to.portId,
-      c.medium,
-      String(c.lengthM),
-      c.known,
-      // What no one has looked at is left open; 'none' is a plug that goes straight in.
-      c.parts ? c.parts.join(' + ') || NO_PARTS : '',
-      (c.map ?? []).map((pair) => `${pair.from}=${pair.to}`).join(' '),
-    ]);
-  return csvOf([[...COLUMNS], ...rows]);
+  const types = findTypes(rig);
+  const leads = new Map(leadsOf(rig, types).map((lead) => [lead.cable.id, lead]));
+  const rows = rig.cables.flatMap((c) => {
+    if (c.medium !== 'lead' && c.medium !== 'radio') return [];
+    const name = (ref: PortRef) => [deviceName(rig, ref.deviceId), findPort(rig, types, ref)?.name ?? ref.portId];
+    const lead = leads.get(c.id);
+    const at = portKey;
+    return [
+      [
+        ...name(c.from),
+        ...name(c.to),
+        KINDS[c.medium],
+        String(c.lengthM),
+        c.known,
+        lead ? takesOf(lead) : '',
+        (c.map ?? []).map((pair) => `${pair.from}=${pair.to}`).join(' '),
+        c.id,
+        at(c.from.deviceId, c.from.portId),
+        at(c.to.deviceId, c.to.portId),
+        // What no one has looked at is left open; 'none' is a plug that goes straight in.
+        c.parts ? c.parts.join(' + ') || NO_PARTS : '',
+      ],
+    ];
+  });
+  return csvOf([[...COLUMNS], ...rows.map((row, i) => [String(i + 1), ...row])]);
+}
+
+/** The cable and its adapters by their names, as drawn or as they fit. */
+function takesOf(lead: LeadSeen): string {
+  const chain = chainOf(lead);
+  return chain === null || chain === 'nothing-to-plug' ? '' : chain.parts.map((part) => textOf(part.name)).join(' + ');
 }
 
 const NO_PARTS = 'none';
@@ -101,18 +141,17 @@ function readRow(
   rig: Rig,
   cell: (column: Column) => string,
 ): { why: Text } | { id: string; says: Text; edits: Edit[] } {
-  const from = { deviceId: cell('from device'), portId: cell('from port') };
-  const to = { deviceId: cell('to device'), portId: cell('to port') };
-  for (const ref of [from, to]) {
-    if (!findDevice(rig, ref.deviceId)) return { why: say.thereIsNoDevice({ device: ref.deviceId }) };
-    if (!findPort(rig, findTypes(rig), ref)) return { why: say.hasNoPort({ device: ref.deviceId, port: ref.portId }) };
-  }
+  const from = endOf(rig, cell('from'), cell('from device'), cell('from port'));
+  const to = endOf(rig, cell('to'), cell('to device'), cell('to port'));
+  if ('why' in from) return from;
+  if ('why' in to) return to;
   const lengthM = Number(cell('length m').replace(',', '.'));
   if (cell('length m') === '' || !Number.isFinite(lengthM) || lengthM < 0 || lengthM > 1000)
     return { why: say.isNotLengthIn({ length: cell('length m') }) };
-  const medium = cell('medium') || 'lead';
-  if (medium !== 'lead' && medium !== 'radio')
-    return { why: say.isntValidConnectionType({ medium, first: 'lead', second: 'radio' }) };
+  const kind = cell('kind') || cell('medium') || KINDS.lead;
+  const medium = kind === KINDS.lead || kind === 'lead' ? 'lead' : kind === KINDS.radio ? 'radio' : null;
+  if (medium === null)
+    return { why: say.isntValidConnectionType({ medium: kind, first: KINDS.lead, second: KINDS.radio }) };
   const more = readMore(cell);
   if ('why' in more) return more;
   const same = (c: Cable) =>
@@ -136,13 +175,31 @@ function readRow(
       ],
     };
   }
-  const wanted = cell('lead')
+  const wanted = (cell('id') || cell('lead'))
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-+|-+$/g, '');
   const id = freeId(rig, wanted || `${from.deviceId}-${to.deviceId}`.slice(0, 56));
   const cable: Cable = { id, from, to, medium, lengthM, known: 'confirmed', ...more };
   return { id, says: say.connected({ id }), edits: [{ kind: 'plug', cable }] };
+}
+
+/** An end by its id, if the rig has it; otherwise by the device and port that are named, each by its name or its id. */
+function endOf(rig: Rig, key: string, device: string, port: string): PortRef | { why: Text } {
+  const types = findTypes(rig);
+  const { deviceId, portId } = portAt(key);
+  const byId = { deviceId, portId };
+  if (findDevice(rig, deviceId) && findPort(rig, types, byId)) return byId;
+  const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+  const named = rig.devices.filter((d) => same(d.name, device));
+  const found = findDevice(rig, device) ?? named[0];
+  if (!found) return { why: say.thereIsNoDevice({ device }) };
+  if (found.id !== device && named.length > 1) return { why: say.severalAreCalled({ name: device }) };
+  const ref = { deviceId: found.id, portId: port };
+  if (findPort(rig, types, ref)) return ref;
+  const ports = types.get(found.typeId)!.ports.filter((p) => same(p.name, port));
+  if (ports.length > 1) return { why: say.severalAreCalled({ name: port }) };
+  return ports[0] ? { deviceId: found.id, portId: ports[0].id } : { why: say.hasNoPort({ device: found.name, port }) };
 }
 
 /** Parts by the list of cables and adapters, channels as 'left=ch-3'; nothing where the cells are empty. */

@@ -13,6 +13,7 @@ export const say = sayersOf('exchange', {
   tableHasRowRig: { rows: 'count', most: 'text' },
   unchanged: { id: 'text' },
   thereIsNoDevice: { device: 'name' },
+  severalAreCalled: { name: 'name' },
   hasNoPort: { device: 'name', port: 'name' },
   isNotLengthIn: { length: 'name' },
   isntValidConnectionType: { medium: 'name', first: 'name', second: 'name' },

@@ -1,5 +1,5 @@
 import { type Text, textOf } from '#core/base/said/index.ts';
-import { PAPERS, type Paper, page, short, wrapped, xml } from './page.ts';
+import { fitted, PAPERS, type Paper, page, wrapped, xml } from './page.ts';
 import { say } from './sayings.ts';
 
 /** A take to record: text for the clapperboard before it, and for the list after it. */
@@ -88,7 +88,12 @@ function takes(wide: number, rows: readonly ClapRow[]): string {
     const y = 4 + (i + 1) * ROW_MM;
     const row = rows[i];
     const known = row
-      ? text(columns[1], y - 2.5, 3.4, short(row.path, 40)) + text(columns[2], y - 2.5, 3.4, short(row.setting, 36))
+      ? fitted(row.path, {
+          xMm: columns[1],
+          yMm: y - 2.5,
+          widthMm: columns[2] - columns[1] - 2,
+          sizeMm: 3.4,
+        }) + fitted(row.setting, { xMm: columns[2], yMm: y - 2.5, widthMm: columns[3] - columns[2] - 2, sizeMm: 3.4 })
       : '';
     return `${text(columns[0], y - 2.5, 4, String(i + 1))}${known}${line(`0,${y} ${wide},${y}`, 0.2)}`;
   });

@@ -1,6 +1,6 @@
 export { type ClapRow, clapSheet } from './clap-sheet.ts';
 export { guestSheet } from './guest-sheet.ts';
-export { nextSheet } from './next-sheet.ts';
+export { nextSheets } from './next-sheet.ts';
 export { PAPERS, type Paper } from './page.ts';
 export { labelSheets, mapSheet, numberedLeads, wiringSheets } from './rig-sheets.ts';
 export { runSheet, runToIcs, runToMarkdown } from './run-sheet.ts';

@@ -1,7 +1,7 @@
 import { textOf } from '#core/base/said/index.ts';
 import type { NextStep } from '#core/live/next/index.ts';
 import type { Paper } from './page.ts';
-import { type TickLine, tickSheet } from './tick-sheet.ts';
+import { type TickLine, tickSheets } from './tick-sheet.ts';
 
 /** Steps on the way to ready, one place after the other. */
 export interface WayOnPaper {
@@ -13,9 +13,9 @@ export interface WayOnPaper {
 
 const COLUMNS = 2;
 
-/** The way to ready on one sheet of paper. */
-export const nextSheet = ({ title, lead, stops }: WayOnPaper, paper: Paper): string =>
-  tickSheet(
+/** The way to ready on paper: one sheet, or as few as it takes. */
+export const nextSheets = ({ title, lead, stops }: WayOnPaper, paper: Paper): string[] =>
+  tickSheets(
     `${title}. ${lead}`,
     stops.flatMap(({ place, steps }): TickLine[] => [
       { text: place, head: true, done: false },

@@ -3,7 +3,7 @@ import { findTypes, type Rig, sourceIn } from '#core/model/rig/index.ts';
 import { lineMap } from '#core/output/map/index.ts';
 import { chainOf, type LeadSeen, leadsOf } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
-import { PAPERS, type Paper, page, short, xml } from './page.ts';
+import { fitted, PAPERS, type Paper, page, xml } from './page.ts';
 import { say } from './sayings.ts';
 
 const MARGIN_MM = 10;
@@ -38,7 +38,7 @@ export function labelSheets(rig: Rig, paper: Paper): string[] {
     const body = labels.slice(first, first + columns * rows).map((label, i) => {
       const x = MARGIN_MM + (i % columns) * (LABEL.widthMm + LABEL.gapMm);
       const y = MARGIN_MM + Math.floor(i / columns) * (LABEL.heightMm + LABEL.gapMm);
-      return `<g transform="translate(${x} ${y})"><rect width="${LABEL.widthMm}" height="${LABEL.heightMm}" fill="none" stroke="#888" stroke-width="0.2" stroke-dasharray="1 1"/><text x="2" y="11" font-size="8" font-weight="640">${label.number}</text><text x="15" y="6" font-size="3.4" font-weight="640">${xml(short(label.here, 23))}</text><text x="15" y="10.5" font-size="3.2">${xml(short(label.there, 26))}</text><text x="15" y="14.5" font-size="2.8">${xml(say.meters({ lengthM: label.lengthM }))}</text></g>`;
+      return `<g transform="translate(${x} ${y})"><rect width="${LABEL.widthMm}" height="${LABEL.heightMm}" fill="none" stroke="#888" stroke-width="0.2" stroke-dasharray="1 1"/><text x="2" y="11" font-size="8" font-weight="640">${label.number}</text>${fitted(label.here, { xMm: 15, yMm: 5, widthMm: LABEL.widthMm - 16, heightMm: 5, sizeMm: 3.4, weight: 640 })}${fitted(label.there, { xMm: 15, yMm: 10, widthMm: LABEL.widthMm - 16, heightMm: 4.6, sizeMm: 3.2 })}<text x="15" y="15" font-size="2.8">${xml(say.meters({ lengthM: label.lengthM }))}</text></g>`;
     });
     sheets.push(page(widthMm, heightMm, body.join('')));
   }
@@ -52,12 +52,12 @@ export function wiringSheets(rig: Rig, paper: Paper): string[] {
   const leads = numberedLeads(rig);
   const sheets: string[] = [];
   for (let first = 0; first === 0 || first < leads.length; first += perPage) {
-    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5.5" font-weight="640">${xml(say.wiring({ rig: short(rig.name, 60) }))}</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheetOf({ sheet: sheets.length + 1, sheets: Math.max(1, Math.ceil(leads.length / perPage)) }))}</text>`;
+    const head = `${fitted(say.wiring({ rig: rig.name }), { xMm: MARGIN_MM, yMm: MARGIN_MM + 5, widthMm: widthMm - 2 * MARGIN_MM - 34, heightMm: 8, sizeMm: 5.5, weight: 640 })}<text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheetOf({ sheet: sheets.length + 1, sheets: Math.max(1, Math.ceil(leads.length / perPage)) }))}</text>`;
     const rows = leads.slice(first, first + perPage).map(({ number, lead }, i) => {
       const y = MARGIN_MM + 14 + i * 2 * LINE_MM;
-      const at = (x: number, text: Text, size = 3.4, down = 0) =>
-        `<text x="${MARGIN_MM + x}" y="${y + down}" font-size="${size}">${xml(text)}</text>`;
-      return `<g>${at(0, String(number))}${at(9, short(lead.from.device.name, 34))}${at(9, short(lead.from.port.name, 40), 2.8, 3.5)}${at(72, short(lead.to.device.name, 34))}${at(72, short(lead.to.port.name, 40), 2.8, 3.5)}${at(134, short(takes(lead), 34), 2.8)}${at(134, say.lengthAndKnown({ lengthM: lead.cable.lengthM, known: lead.cable.known }), 2.8, 3.5)}<rect x="${widthMm - MARGIN_MM - 4}" y="${y - 3}" width="4" height="4" fill="none" stroke="#444" stroke-width="0.3"/></g>`;
+      const at = (xMm: number, wide: number, text: Text, sizeMm = 3.4, down = 0) =>
+        fitted(text, { xMm: MARGIN_MM + xMm, yMm: y + down, widthMm: wide, sizeMm });
+      return `<g>${at(0, 8, String(number))}${at(9, 61, lead.from.device.name)}${at(9, 61, lead.from.port.name, 2.8, 3.5)}${at(72, 60, lead.to.device.name)}${at(72, 60, lead.to.port.name, 2.8, 3.5)}${at(134, widthMm - 2 * MARGIN_MM - 140, takes(lead), 2.8)}${at(134, widthMm - 2 * MARGIN_MM - 140, say.lengthAndKnown({ lengthM: lead.cable.lengthM, known: lead.cable.known }), 2.8, 3.5)}<rect x="${widthMm - MARGIN_MM - 4}" y="${y - 3}" width="4" height="4" fill="none" stroke="#444" stroke-width="0.3"/></g>`;
     });
     sheets.push(page(widthMm, heightMm, head + rows.join('')));
   }
@@ -97,7 +97,14 @@ export function mapSheet(rig: Rig, evaluation: Evaluation, paper: Paper): string
     );
     return `<g transform="translate(${at.xPx} ${at.yPx})"><rect width="${at.widthPx}" height="${at.heightPx}" fill="#fff" stroke="#555"/>${names.join('')}</g>`;
   });
-  const title = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5.5" font-weight="640">${xml(short(rig.name, 80))}</text>`;
+  const title = fitted(rig.name, {
+    xMm: MARGIN_MM,
+    yMm: MARGIN_MM + 5,
+    widthMm: widthMm - 2 * MARGIN_MM,
+    heightMm: MAP_TITLE_MM - 4,
+    sizeMm: 5.5,
+    weight: 640,
+  });
   return page(
     widthMm,
     heightMm,

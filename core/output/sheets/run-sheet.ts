@@ -3,7 +3,7 @@ import { icsLine, icsText, markdown } from '#core/base/text/index.ts';
 import { CAUTIONS, type DayCheck, type Step, type Ticks } from '#core/live/run/index.ts';
 import type { Paper } from './page.ts';
 import { say } from './sayings.ts';
-import { type TickLine, tickSheet } from './tick-sheet.ts';
+import { type TickLine, tickSheets } from './tick-sheet.ts';
 
 /** A run sheet to take along: steps, checks, shutdown; with ticks so far. */
 export interface RunDay {
@@ -39,7 +39,7 @@ export function runToMarkdown({ title, steps, checks, down, ticks, downTicks }: 
 
 const COLUMNS = 3;
 
-/** The day on one sheet of paper: everything with a device to tick, in columns, as large as it goes. */
+/** The day on one sheet of paper, or as few as it takes: everything with a device to tick, in columns, as large as it goes. */
 export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDay, paper: Paper): string[] {
   const lines: TickLine[] = [
     { text: textOf(say.steps()), head: true, done: false },
@@ -49,7 +49,7 @@ export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDa
     { text: textOf(say.shutDown()), head: true, done: false },
     ...down.map((s) => ({ text: textOf(s.says), head: false, done: Boolean(downTicks[s.id]) })),
   ];
-  return [tickSheet(title, lines, paper, COLUMNS)];
+  return tickSheets(title, lines, paper, COLUMNS);
 }
 
 export interface Calendar extends RunDay {

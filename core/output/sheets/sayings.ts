@@ -60,7 +60,6 @@ export const say = sayersOf('sheets', {
   failed: {},
   caution: { caution: 'text' },
   footOfRun: {},
-  restOnScreen: { rest: 'count' },
   handSteps: {},
   hingeSteps: {},
   guestTitle: { rig: 'text', guest: 'text' },

@@ -10,7 +10,7 @@ import {
   settingOf,
   travelOf,
 } from '#core/model/rig/index.ts';
-import { PAPERS, type Paper, page, short, xml } from './page.ts';
+import { fitted, PAPERS, type Paper, page, xml } from './page.ts';
 import { say } from './sayings.ts';
 
 const MARGIN_MM = 10;
@@ -47,7 +47,7 @@ export function settingsSheets(rig: Rig, paper: Paper): string[] {
   let body: string[] = [];
   let y = MARGIN_MM + HEAD_MM;
   const turn = () => {
-    const head = `<text x="${MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="5" font-weight="640">${xml(say.currentSettings({ rig: short(rig.name, 70) }))}</text><text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheet({ sheet: sheets.length + 1 }))}</text>`;
+    const head = `${fitted(say.currentSettings({ rig: rig.name }), { xMm: MARGIN_MM, yMm: MARGIN_MM + 5, widthMm: widthMm - 2 * MARGIN_MM - 34, heightMm: 8, sizeMm: 5, weight: 640 })}<text x="${widthMm - MARGIN_MM}" y="${MARGIN_MM + 5}" font-size="3.2" text-anchor="end">${xml(say.sheet({ sheet: sheets.length + 1 }))}</text>`;
     sheets.push(page(widthMm, heightMm, head + body.join('')));
     body = [];
     y = MARGIN_MM + HEAD_MM;
@@ -58,7 +58,13 @@ export function settingsSheets(rig: Rig, paper: Paper): string[] {
       if (y + needs > heightMm - MARGIN_MM) turn();
       if (first === 0) {
         body.push(
-          `<text x="${MARGIN_MM}" y="${y + 5}" font-size="4.2" font-weight="640">${xml(short(device.name, 60))}</text>`,
+          fitted(device.name, {
+            xMm: MARGIN_MM,
+            yMm: y + 5,
+            widthMm: widthMm - 2 * MARGIN_MM,
+            sizeMm: 4.2,
+            weight: 640,
+          }),
         );
         y += BOX_HEAD_MM;
       }
@@ -75,10 +81,18 @@ export function settingsSheets(rig: Rig, paper: Paper): string[] {
 function draw({ device, spec }: Cell): string {
   const { value, known } = settingOf(device, spec);
   const middle = CELL.widthMm / 2 - 1;
-  const name = `<text x="${middle}" y="3" font-size="2.6" text-anchor="middle">${xml(short(spec.name, 24))}</text>`;
+  const centered = (yMm: number, text: Text, sizeMm: number, heightMm?: number) =>
+    fitted(text, {
+      xMm: middle,
+      yMm,
+      widthMm: CELL.widthMm - 2,
+      sizeMm,
+      anchor: 'middle',
+      ...(heightMm && { heightMm }),
+    });
+  const name = centered(2.6, spec.name, 2.6, 4);
   const stands = `${textOf(sayValue(spec, value))}${known === 'assumed' ? ' ?' : ''}`;
-  const says = (y: number, text: Text, size = 2.9) =>
-    `<text x="${middle}" y="${y}" font-size="${size}" text-anchor="middle">${xml(short(text, 22))}</text>`;
+  const says = (y: number, text: Text, size = 2.9) => centered(y, text, size);
   if (spec.kind === 'gain' && typeof value === 'number') {
     const hour = sayKnob(spec, value);
     return (

@@ -1,5 +1,5 @@
 import { type Text, textOf } from '#core/base/said/index.ts';
-import { PAPERS, type Paper, page, short, xml } from './page.ts';
+import { fitted, PAPERS, type Paper, page, xml } from './page.ts';
 import { say } from './sayings.ts';
 
 /** One player of a tap test: the contents of its row. */
@@ -14,8 +14,6 @@ export interface TapRow {
 const MARGIN_MM = 12;
 const ROW_MM = 8.5;
 const LINE_MM = 6;
-/** Beyond these the sheet is full: there are sixteen tunes. */
-const MAX_CHARS = { source: 34, at: 44, line: 100 };
 
 const text = (x: number, y: number, size: number, says: Text, bold = false): string =>
   `<text x="${x}" y="${y}" font-size="${size}"${bold ? ' font-weight="640"' : ''}>${xml(says)}</text>`;
@@ -41,7 +39,7 @@ export function tapSheet(rows: readonly TapRow[], before: readonly string[], pap
   parts.push(text(MARGIN_MM, y, 4, say.beforeAnythingPlays(), true));
   for (const line of before) {
     y += LINE_MM;
-    parts.push(box(MARGIN_MM, y - 3.4), text(MARGIN_MM + 6, y, 3.4, short(line, MAX_CHARS.line)));
+    parts.push(box(MARGIN_MM, y - 3.4), fitted(line, { xMm: MARGIN_MM + 6, yMm: y, widthMm: wide - 6, sizeMm: 3.4 }));
   }
   y += 2 * LINE_MM;
   parts.push(text(MARGIN_MM, y, 4, say.whichFileGoesWhere(), true));
@@ -51,8 +49,8 @@ export function tapSheet(rows: readonly TapRow[], before: readonly string[], pap
     parts.push(
       box(MARGIN_MM, y - 4),
       text(MARGIN_MM + 6, y, 5, String(tune), true),
-      text(MARGIN_MM + 16, y, 3.8, short(source, MAX_CHARS.source)),
-      text(MARGIN_MM + wide / 2, y, 3.4, short(say.instead({ at }), MAX_CHARS.at)),
+      fitted(source, { xMm: MARGIN_MM + 16, yMm: y, widthMm: wide / 2 - 18, sizeMm: 3.8 }),
+      fitted(say.instead({ at }), { xMm: MARGIN_MM + wide / 2, yMm: y, widthMm: wide / 2, sizeMm: 3.4 }),
       rule(y + 2.4, wide),
     );
   }

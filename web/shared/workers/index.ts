@@ -27,7 +27,7 @@ export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';
 export type { JoinedTakes } from './measure.worker.ts';
-export type { MadeFile, SlateFilm } from './slate.worker.ts';
+export type { Container, MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';

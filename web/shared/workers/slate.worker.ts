@@ -1,4 +1,5 @@
 import './spoken.ts';
+import { registerAacEncoder } from '@mediabunny/aac-encoder';
 import { expose } from 'comlink';
 import {
   AudioSample,
@@ -18,12 +19,17 @@ import { hertz } from '#core/model/units/index.ts';
 import { workers as say } from '#words/index.ts';
 import type { Progress } from './look.ts';
 
+/** MP4 holds H.264 and AAC, which consoles and media players take; WebM VP9 or VP8 and Opus. */
+export type Container = 'mp4' | 'webm';
+
 /** A slate as a film: how large, how long. */
 export interface SlateFilm {
   readonly slate: Slate;
   readonly width: number;
   readonly height: number;
   readonly seconds: number;
+  /** The container that the player takes; the first that this browser can write where none is asked for. */
+  readonly container?: Container;
   /** The sound of the tune with the slate's number, once, in place of the slate's own. */
   readonly tune?: boolean;
 }
@@ -34,23 +40,37 @@ export interface MadeFile {
   readonly ending: 'mp4' | 'webm' | 'wav';
 }
 
+const CONTAINERS: Record<Container, string> = { mp4: 'MP4', webm: 'WebM' };
 const RATE_HZ = 48_000;
 const PIECE_S = 1;
 /** Enough for hard edges; a flat picture needs far less. */
 const BITS_A_PIXEL = 0.05;
 const SOUND_BITS = 192_000;
 
-/** What this browser can write: the kind that most players take, first. */
-async function kindOf({ width, height }: SlateFilm) {
+const KINDS = [
+  { ending: 'mp4', video: 'avc', audio: 'aac' },
+  { ending: 'webm', video: 'vp9', audio: 'opus' },
+  { ending: 'webm', video: 'vp8', audio: 'opus' },
+] as const;
+type Kind = (typeof KINDS)[number];
+
+/** Many browsers read AAC and can't write it: then an encoder comes along. */
+const withAac = async (): Promise<void> => {
   const sound = { numberOfChannels: 1, sampleRate: RATE_HZ };
-  const kinds = [
-    { ending: 'mp4', video: 'avc', audio: 'aac' },
-    { ending: 'webm', video: 'vp9', audio: 'opus' },
-    { ending: 'webm', video: 'vp8', audio: 'opus' },
-  ] as const;
-  for (const kind of kinds)
-    if ((await canEncodeVideo(kind.video, { width, height })) && (await canEncodeAudio(kind.audio, sound))) return kind;
-  throw new Error(say.thisBrowserCantWrite());
+  if (!(await canEncodeAudio('aac', sound))) registerAacEncoder();
+};
+
+/** What this browser can write: what most players take, first. */
+async function kindsOf({ width, height }: Pick<SlateFilm, 'width' | 'height'>): Promise<Kind[]> {
+  await withAac();
+  const sound = { numberOfChannels: 1, sampleRate: RATE_HZ };
+  const can = await Promise.all(
+    KINDS.map(
+      async (kind) =>
+        (await canEncodeVideo(kind.video, { width, height })) && (await canEncodeAudio(kind.audio, sound)),
+    ),
+  );
+  return KINDS.filter((_, i) => can[i]);
 }
 
 const soundOf = ({ slate, seconds, tune }: SlateFilm): Float32Array<ArrayBuffer> => {
@@ -67,7 +87,14 @@ const api = {
   }),
   async film(film: SlateFilm, onProgress: (progress: Progress) => void): Promise<MadeFile> {
     const { slate, width, height, seconds } = film;
-    const kind = await kindOf(film);
+    const kinds = await kindsOf(film);
+    const kind = kinds.find((k) => film.container === undefined || k.ending === film.container);
+    if (!kind)
+      throw new Error(
+        kinds.length > 0
+          ? say.thisBrowserCantWriteThat({ container: CONTAINERS[kinds[0]!.ending] })
+          : say.thisBrowserCantWrite(),
+      );
     const canvas = new OffscreenCanvas(width, height);
     const paint = canvas.getContext('2d', { alpha: false })!;
     const layout = slateLayout(width, height);

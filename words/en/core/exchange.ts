@@ -14,6 +14,7 @@ export const exchange = wordingOf(say, {
     'The table has {rows, plural, one {# row} other {# rows}}; a rig has at most {most} cables. Cut it to the cables of this rig.',
   unchanged: '{id}: unchanged',
   thereIsNoDevice: 'There is no device {device} in the rig.',
+  severalAreCalled: 'Several are called {name}: keep the columns “from” and “to”, which tell them apart.',
   hasNoPort: '{device} has no port {port}.',
   isNotLengthIn: '{length} is not a length in meters, 0 to 1000.',
   isntValidConnectionType: '{medium} isn’t a valid connection type. Use {first} or {second}.',

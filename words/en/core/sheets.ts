@@ -71,7 +71,6 @@ export const sheets = wordingOf(say, {
   caution: '**Caution:** {caution}',
   footOfRun:
     'Phantom off before plugs, volumes down before power, never defeat a safety ground (earth); local rules first.',
-  restOnScreen: '{rest, plural, one {# more line} other {# more lines}} did not fit: see the screen.',
   handSteps:
     'Hands: clear of the body, side on. A dark sleeve behind a light hand. Four claps, a second apart, sharp; fingers apart, so that the frame in which they meet is visible. As close to the mic as the voice is: a meter is 3 ms.',
   hingeSteps:

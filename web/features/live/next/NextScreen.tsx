@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import type { NextStep } from '#core/live/next/index.ts';
 import { CAUTIONS } from '#core/live/run/index.ts';
 import { READY_LEVELS, type ReadyLevel, type Rig } from '#core/model/rig/index.ts';
-import { nextSheet } from '#core/output/sheets/index.ts';
+import { nextSheets } from '#core/output/sheets/index.ts';
 import { Choice, off, Page, printSheets, StateMark, Term, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, selectRig, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
 import { common, next as say, textOf } from '#words/index.ts';
@@ -58,12 +58,10 @@ function Way({ rig, rigId, hand }: { rig: Rig; rigId: string; hand: boolean }) {
   const print = () =>
     ahead &&
     printSheets(
-      [
-        nextSheet(
-          { title: say.sheetTitle({ rig: rig.name }), lead: sayAhead(ahead, steps.length), stops: stopsOf(rig, steps) },
-          'a4',
-        ),
-      ],
+      nextSheets(
+        { title: say.sheetTitle({ rig: rig.name }), lead: sayAhead(ahead, steps.length), stops: stopsOf(rig, steps) },
+        'a4',
+      ),
       'a4',
       false,
     );

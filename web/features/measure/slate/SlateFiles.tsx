@@ -4,7 +4,7 @@ import { type Slate, secondsALoop } from '#core/desk-tests/slates/index.ts';
 import { rateName } from '#core/model/units/index.ts';
 import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
 import { Choice, formatNumber, saveBlob } from '#web/shared/parts/index.ts';
-import { makeSlate } from '#web/shared/workers/index.ts';
+import { type Container, makeSlate } from '#web/shared/workers/index.ts';
 import { slate as say } from '#words/index.ts';
 
 const SIZES = [
@@ -16,16 +16,22 @@ const LOOPS = [
   ['4', say.min()],
   ['19', say.minTitle()],
 ] as const;
+/** What it is played on takes the one or the other: consoles and televisions MP4. */
+const CONTAINERS = [
+  ['mp4', 'MP4 (H.264, AAC)'],
+  ['webm', 'WebM (VP9, Opus)'],
+] as const satisfies readonly (readonly [Container, string])[];
 
 /** The slate as files, for what can play a file and shows no page. */
 export function SlateFiles({ slate }: { slate: Slate }) {
   const [size, setSize] = useState<string>('1280x720');
   const [loops, setLoops] = useState<string>('1');
+  const [container, setContainer] = useState<Container>('mp4');
   const [said, setSaid] = useState<string | null>(null);
   const { task, run, drop } = useWork();
   const make = async (what: 'film' | 'sound') => {
     const [width, height] = size.split('x').map(Number) as [number, number];
-    const film = { slate, width, height, seconds: Number(loops) * secondsALoop(slate.rate) };
+    const film = { slate, width, height, container, seconds: Number(loops) * secondsALoop(slate.rate) };
     setSaid(null);
     const made = await run({ name: say.asFileForConsole(), start: (heard) => makeSlate(what, film, heard) });
     if (!made) return;
@@ -39,6 +45,12 @@ export function SlateFiles({ slate }: { slate: Slate }) {
       <div className="row">
         <Choice label={say.videoSize()} value={size} onChange={setSize} options={SIZES} />
         <Choice label={say.videoLength()} value={loops} onChange={setLoops} options={LOOPS} />
+        <Choice
+          label={say.fileFormat()}
+          value={container}
+          onChange={(c) => setContainer(c as Container)}
+          options={CONTAINERS}
+        />
         <WorkLine task={task} onStop={drop} />
         {!isUnderWay(task) && (
           <>
