@@ -55,6 +55,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
       expect(await found(page)).toEqual([]);
     }
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
+    await expect(page.getByRole('application')).toBeVisible();
+    await page.keyboard.press('i');
     await expect(page.getByRole('table', { name: 'Issues' })).toBeVisible();
     expect(await found(page)).toEqual([]);
     await page.goto(`${server.url}/rigs/${DEMO_RIG}/bench`);

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, test } from './server.ts';
+import { expect, test, withIssues } from './server.ts';
 
 /** Keys pressed beside the names: what a person pays for a desk. */
 async function keyboard(page: Page) {
@@ -88,6 +88,7 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
   page,
   server,
 }) => {
+  await withIssues(page);
   const keys = await keyboard(page);
   await page.goto(server.url);
   await expect(page.getByRole('heading', { name: 'Your rigs' })).toBeVisible();
@@ -115,6 +116,7 @@ test('a desk of twelve boxes with its leads answered takes at most 60 keys besid
 });
 
 test('a box is replaced keeping what fits, renamed, and taken out; undo brings it back', async ({ page, server }) => {
+  await withIssues(page);
   await page.goto(`${server.url}/rigs/0b0a7405-e000-4000-8000-000000000001/wire`);
   const map = page.getByRole('application');
   await map.getByRole('button', { name: /^Splitter, / }).click();

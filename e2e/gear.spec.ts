@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { DEMO_RIG, expect, test } from './server.ts';
+import { DEMO_RIG, expect, test, withIssues } from './server.ts';
 
 test('gear is looked into, copied, kept, exported, and used in the rig like any other', async ({ page, server }) => {
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/gear`);
@@ -82,6 +82,7 @@ test('the map is zoomed, shown by kind, and one source or listener drawn alone',
 });
 
 test('an EDID is read from a file into a screen, a damaged one refused with its byte', async ({ page, server }) => {
+  await withIssues(page);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire?tap=big-screen.hdmi`);
   await page.getByRole('button', { name: 'Read an EDID' }).click();
   // One block with the header, one old timing (640 x 480 at 60), and the sum that makes it whole.

@@ -202,7 +202,7 @@ test('a question is answered where one stands: on the phone, and the desk has it
   await phone.getByRole('button', { name: 'Next steps' }).click();
   // Every question of the plan has its answers there; what is done at the computer has no button.
   const answers = phone.getByRole('button', { name: /^Yes, that’s right: / });
-  await expect(answers.first()).toBeVisible();
+  await expect(answers.first()).toBeVisible({ timeout: 60_000 });
   const asked = await answers.count();
   const confirmed = async () => /(\d+) of \d+ confirmed/.exec((await page.locator('.frame-rests').textContent())!)![1];
   const before = Number(await confirmed());

@@ -1,8 +1,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { DEMO_RIG, expect, test } from './server.ts';
+import { DEMO_RIG, expect, test, withIssues } from './server.ts';
 
 test('an earlier version is looked at and brought back as one step, and undone', async ({ page, server }) => {
+  await withIssues(page);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
   const findings = page.getByRole('table', { name: 'Issues' });
   await findings.getByRole('button', { name: /^“Couch game” reaches “Stream” twice/ }).click();

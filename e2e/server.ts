@@ -113,4 +113,7 @@ export async function leaveByEscape(page: Page, dialog: Locator): Promise<void> 
   await page.keyboard.press('Escape');
   await expect(dialog).toBeHidden();
 }
+/** Lists all issues below the map, as someone who works along the list has it. */
+export const withIssues = (page: Page): Promise<unknown> =>
+  page.addInitScript(() => localStorage.setItem('mellow.issues-open', 'true'));
 export { expect };

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
-import { DEMO_RIG, expect, test } from './server.ts';
+import { DEMO_RIG, expect, test, withIssues } from './server.ts';
 
 test('a fault is found, its fix tried and put on the list, ticked, and taken back', async ({ page, server }) => {
+  await withIssues(page);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/sync`);
   await page.getByRole('link', { name: 'Wire' }).click();
   const findings = page.getByRole('table', { name: 'Issues' });
@@ -23,6 +24,7 @@ test('a fault is found, its fix tried and put on the list, ticked, and taken bac
 });
 
 test('a lead’s length is corrected and kept; a lead too long is said with its limit', async ({ page, server }) => {
+  await withIssues(page);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/wire`);
   const length = page.getByLabel('Length of the cable “Couch camera” → “Camera capture”, m');
   const saved = page.waitForResponse((r) => r.request().method() === 'PUT' && r.ok());
@@ -40,12 +42,15 @@ test('leads go out as a table, come back corrected, and a bad row is reported', 
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Cables as CSV' }).click();
   const table = readFileSync((await (await download).path())!, 'utf8');
-  const corrected = table.replace('camera,hdmi,camera-capture,hdmi,lead,2,', 'camera,hdmi,camera-capture,hdmi,lead,4,');
+  const corrected = table.replace(
+    'Couch camera,HDMI,Camera capture,HDMI in,cable,2,',
+    'Couch camera,HDMI,Camera capture,HDMI in,cable,4,',
+  );
   expect(corrected).not.toBe(table);
   await page.getByLabel('Cable table file').setInputFiles({
     name: 'leads.csv',
     mimeType: 'text/csv',
-    buffer: Buffer.from(`${corrected}x,nobody,a,mixer,strip-1,lead,1,seen\r\n`),
+    buffer: Buffer.from(`${corrected}99,nobody,a,Mixer,Channel 1,cable,1,confirmed\r\n`),
   });
   await expect(page.getByText(/rows read, 1 refused; undo removes them again/)).toBeVisible();
   await expect(page.getByText(/There is no device .nobody. in the rig/)).toBeVisible();

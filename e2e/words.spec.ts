@@ -78,7 +78,7 @@ const unmarked = (page: Page, names: readonly string[]): Promise<string[]> =>
   page.evaluate((names) => {
     const found = new Set<string>();
     const FIGURES =
-      /([A-Z][a-z]+day, )?[A-Z][a-z]{2,} \d{1,2}, \d{4}(, \d{1,2}:\d{2}\s[AP]M)?|\d{1,2}:\d{2}(:\d{2})?\s?[AP]M|(?<![\p{L}])(dB(FS|TP|u|V)?|SPL|LUFS|LU|ms|kHz|Hz|ppm|fps|GB|MB|kB|Mbit|Gbit|min|mm|ft|EUR|USB|XLR|HDMI|CSV|EDL|OTIO|WAV|SVG|PDF|JSON|DOT|ISO|ITU-R BT|EBU R|ATSC IS|Markdown)(?![\p{L}])/gu;
+      /([A-Z][a-z]+day, )?[A-Z][a-z]{2,} \d{1,2}, \d{4}(, \d{1,2}:\d{2}\s[AP]M)?|\d{1,2}:\d{2}(:\d{2})?\s?[AP]M|(?<![\p{L}])(dB(FS|TP|u|V)?|SPL|LUFS|LU|ms|kHz|Hz|ppm|fps|GB|MB|kB|Mbit|Gbit|min|mm|ft|EUR|USB|XLR|HDMI|CSV|EDL|OTIO|WAV|SVG|PDF|JSON|DOT|ISO|ITU-R BT|EBU R|ATSC IS|Markdown|MP4|WebM|H\.264|AAC|VP9|Opus)(?![\p{L}])/gu;
     const escaped = names.map((name) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
     const NAME = new RegExp(`(?<![\\p{L}\\p{N}])(${escaped.join('|')})(?![\\p{L}\\p{N}])`, 'gu');
     const walker = document.createTreeWalker(document.getElementById('root')!, NodeFilter.SHOW_TEXT);

@@ -41,7 +41,8 @@ export const strictPolicy: RequestHandler[] = [
         mediaSrc: ["'self'", 'blob:'],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
-        workerSrc: ["'self'"],
+        // The encoder of AAC starts a worker from a text of its own; only our scripts can make such a text.
+        workerSrc: ["'self'", 'blob:'],
         objectSrc: ["'none'"],
         baseUri: ["'none'"],
         formAction: ["'none'"],

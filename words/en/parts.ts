@@ -44,4 +44,6 @@ export const parts = {
   shown: message('{length} of {length2} shown.', { length: 'text', length2: 'text' }),
   showMore: message('Show more'),
   savedAs: message('Saved as {name}.', { name: 'name' }),
+  showTracks: message('Show {count, plural, one {# more track} other {# more tracks}}', { count: 'count' }),
+  foldTracks: message('Hide {count, plural, one {# track} other {# tracks}} without requirements', { count: 'count' }),
 };

@@ -148,4 +148,9 @@ export const run = {
   shutDown: message('Shut down'),
   noLength: message(' (no length is set in Plan)'),
   andMore: message('And {count, number} more.', { count: 'number' }),
+  sessionStarts: message('The session starts'),
+  lastsHours: message('Length, hours'),
+  setupAndChecksBefore: message('Setup and checks are put before it, shutdown after it.'),
+  giveStartAndLength: message('Enter when it starts and how long it lasts first.'),
+  saveCalendar: message('Save the calendar file'),
 };

@@ -347,4 +347,7 @@ export const wire = {
   twoDevicesFirst: message('Add a second device first.'),
   chooseDevicesFirst: message('Choose at least one device first.'),
   noMorePhotos: message('No more than {count, number} photos of a device. Remove one first.', { count: 'number' }),
+  issuesKey: message('Show or hide all issues'),
+  openIssues: message('{count, plural, one {# issue} other {All # issues}} <kbd>i</kbd>', { count: 'count' }),
+  closeIssues: message('Hide the {count, plural, one {issue} other {# issues}} <kbd>i</kbd>', { count: 'count' }),
 };

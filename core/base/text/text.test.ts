@@ -144,7 +144,7 @@ describe('a rig whose names are hostile', () => {
       expect(t.type).not.toBe('html');
     });
     expect(tasks).toHaveLength(2);
-    const ics = runToIcs({ ...day, name, hours: 2, now: new Date('2026-11-29T12:00:00Z') });
+    const ics = runToIcs({ ...day, name, startsAt: new Date(0), hours: 2, now: new Date('2026-11-29T12:00:00Z') });
     expect(new ICAL.Component(ICAL.parse(ics)).getAllSubcomponents('vevent')).toHaveLength(2);
   });
   it('is an EDL of lines that each say what they are', () => {

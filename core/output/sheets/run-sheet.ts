@@ -54,7 +54,9 @@ export function runSheet({ title, steps, checks, down, ticks, downTicks }: RunDa
 
 export interface Calendar extends RunDay {
   readonly name: string;
-  /** How long the session lasts. */
+  /** When the session starts. */
+  readonly startsAt: Date;
+  /** How long it lasts. */
   readonly hours: number;
   readonly now: Date;
 }
@@ -69,9 +71,9 @@ const HOUR_MIN = 60;
  * The day in a calendar (RFC 5545): set-up, checks, session and way down one behind the other; the session begins at the
  * next full hour that leaves time for what comes before.
  */
-export function runToIcs({ name, steps, checks, down, hours, now }: Calendar): string {
+export function runToIcs({ name, steps, checks, down, startsAt, hours, now }: Calendar): string {
   const before = steps.length * STEP_MIN + checks.length * CHECK_MIN;
-  const startMs = Math.ceil((now.getTime() + before * MIN_MS) / (HOUR_MIN * MIN_MS)) * HOUR_MIN * MIN_MS;
+  const startMs = startsAt.getTime();
   const parts = [
     { says: say.setUp(), fromMin: -before, min: steps.length * STEP_MIN, list: steps.map((s) => s.says) },
     {

@@ -6,10 +6,10 @@ const pageItself = (): HTMLElement | null => document.getElementById('page') ?? 
 /** Whether nothing has the focus: what had it is gone, or never had it. */
 const isLost = (): boolean => document.activeElement === null || document.activeElement === document.body;
 
-/** Puts the focus where work goes on; on the page where that is gone. */
+/** Puts the focus where work goes on, and that in sight; on the page where it is gone. */
 export function focusOr(element: Element | null): void {
-  const to = element instanceof HTMLElement && element.isConnected ? element : pageItself();
-  to?.focus({ preventScroll: true });
+  if (element instanceof HTMLElement && element.isConnected) element.focus();
+  else pageItself()?.focus({ preventScroll: true });
 }
 
 /** Where the focus was when this came it is again when it goes, if nothing else has taken it by then. */

@@ -1,15 +1,16 @@
 import { useEffect } from 'react';
 import { focusOr } from './focus.ts';
 
-/** What can have the focus by Tab. */
-const FOCUSABLE =
-  'a[href], button:not(:disabled), input:not(:disabled), select:not(:disabled), textarea:not(:disabled), [tabindex="0"]';
+/** What can have the focus by Tab; no field: letters typed there would no longer be keys of the page. */
+const FOCUSABLE = 'a[href], button:not(:disabled), [tabindex="0"]';
 /** No further out than this is looked for what comes next: beyond it is another matter. */
 const EDGES = 'main, .frame-body, .frame, body';
 
 /** Where the focus was: the controls around it, from the closest outward, and which of them it was. */
 interface Spot {
   readonly element: Element;
+  /** It was in a dialog: gone with that, the dialog gives the focus back. */
+  readonly dialog: Element | null;
   readonly around: readonly { readonly group: Element; readonly index: number }[];
 }
 
@@ -17,7 +18,7 @@ function spotOf(element: Element): Spot {
   const around: { group: Element; index: number }[] = [];
   for (let group = element.parentElement; group && !group.matches(EDGES); group = group.parentElement)
     around.push({ group, index: [...group.querySelectorAll(FOCUSABLE)].indexOf(element) });
-  return { element, around };
+  return { element, dialog: element.closest('[role=dialog]'), around };
 }
 
 /** A part of the page with a meaning of its own: where it is empty for a moment, one waits for what comes into it. */
@@ -58,7 +59,8 @@ export function useKeptFocus(): void {
       waiting = null;
       if (target instanceof Element && target !== document.body) spot = spotOf(target);
     };
-    const isGone = ({ element }: Spot) =>
+    const isGone = ({ element, dialog }: Spot) =>
+      dialog?.isConnected !== false &&
       (document.activeElement === document.body || document.activeElement === null) &&
       (!element.isConnected || element.matches(':disabled'));
     const move = () => {

@@ -54,20 +54,25 @@ const KINDS = [
 ] as const;
 type Kind = (typeof KINDS)[number];
 
+const SOUND = { numberOfChannels: 1, sampleRate: RATE_HZ };
+/** The encoder that comes along puts a frame of silence before all that it is given, and the file does not say so. */
+const AAC_PRIMING_SAMPLES = 1024;
+let comesAlong = false;
+
 /** Many browsers read AAC and can't write it: then an encoder comes along. */
-const withAac = async (): Promise<void> => {
-  const sound = { numberOfChannels: 1, sampleRate: RATE_HZ };
-  if (!(await canEncodeAudio('aac', sound))) registerAacEncoder();
-};
+async function withAac(): Promise<void> {
+  if (comesAlong || (await canEncodeAudio('aac', SOUND))) return;
+  registerAacEncoder();
+  comesAlong = true;
+}
 
 /** What this browser can write: what most players take, first. */
 async function kindsOf({ width, height }: Pick<SlateFilm, 'width' | 'height'>): Promise<Kind[]> {
   await withAac();
-  const sound = { numberOfChannels: 1, sampleRate: RATE_HZ };
   const can = await Promise.all(
     KINDS.map(
       async (kind) =>
-        (await canEncodeVideo(kind.video, { width, height })) && (await canEncodeAudio(kind.audio, sound)),
+        (await canEncodeVideo(kind.video, { width, height })) && (await canEncodeAudio(kind.audio, SOUND)),
     ),
   );
   return KINDS.filter((_, i) => can[i]);
@@ -113,7 +118,9 @@ const api = {
     output.addVideoTrack(picture, { frameRate: rate });
     output.addAudioTrack(sound);
     await output.start();
-    const samples = soundOf({ ...film, seconds: frames / rate });
+    const whole = soundOf({ ...film, seconds: frames / rate });
+    // As much is left out at the start as the encoder puts before it: what follows is at its own time.
+    const samples = kind.audio === 'aac' && comesAlong ? whole.slice(AAC_PRIMING_SAMPLES) : whole;
     let heard = 0;
     for (let frame = 0; frame < frames; frame++) {
       paint.fillStyle = '#000';

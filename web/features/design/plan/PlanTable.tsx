@@ -3,11 +3,12 @@ import { useMemo } from 'react';
 import type { PlanCell, Rig } from '#core/model/rig/index.ts';
 import { evaluationAt } from '#core/signal/index.ts';
 import {
+  FoldedTracks,
   type PairCell,
   PairGrid,
   type Place,
   sayUnder,
-  useListenersByWeight,
+  useFoldedListeners,
   wantOf,
 } from '#web/shared/parts/index.ts';
 import { plan } from '#words/index.ts';
@@ -32,18 +33,21 @@ export function PlanTable({ rig, plain, at, onAt }: Props) {
     const key = `${rig.sources[row]!.id} ${rig.listeners[column]!.id}`;
     return shown(rig, here.get(key), JSON.stringify(here.get(key)) !== JSON.stringify(before.get(key)));
   };
-  const columns = useListenersByWeight(rig, () => evaluationAt(rig, null));
+  const { columns, ...tracks } = useFoldedListeners(rig, () => evaluationAt(rig, null), at.column);
   const every = (list: readonly unknown[]) => list.map((_, i) => i);
   return (
-    <PairGrid
-      label={plan.grid()}
-      rig={rig}
-      rows={every(rig.sources)}
-      columns={columns}
-      at={at}
-      onAt={onAt}
-      cell={cell}
-    />
+    <>
+      <FoldedTracks {...tracks} />
+      <PairGrid
+        label={plan.grid()}
+        rig={rig}
+        rows={every(rig.sources)}
+        columns={columns}
+        at={at}
+        onAt={onAt}
+        cell={cell}
+      />
+    </>
   );
 }
 

@@ -18,13 +18,14 @@ import { useListenKey } from '#web/shared/listen/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
 import {
   Choice,
+  FoldedTracks,
   off,
   Page,
   type Place,
   rich,
+  useFoldedListeners,
   useKey,
   useKeyHint,
-  useListenersByWeight,
   wantOf,
 } from '#web/shared/parts/index.ts';
 import { applyHere, selectScene, useAppDispatch, useAppSelector, useSettledFindings } from '#web/shared/store/index.ts';
@@ -63,7 +64,7 @@ function Routes({ rig, evaluation, findings }: Props) {
   const cells = useMemo(() => cellsOf(seen.rig, seen.evaluation), [seen]);
   const [at, setAt] = useState<Place>(() => firstWrong(cells));
   const wrong = useMemo(() => wrongOnly(cells), [cells]);
-  const inOrder = useListenersByWeight(rig, () => evaluation);
+  const { columns: inOrder, ...tracks } = useFoldedListeners(rig, () => evaluation, at.column);
   const every = { rows: cells.map((_, i) => i), columns: inOrder };
   const { rows, columns } = shown === 'wrong' && wrong.rows.length > 0 ? wrong : every;
   const cell = cells[at.row]?.[at.column];
@@ -175,6 +176,7 @@ function Routes({ rig, evaluation, findings }: Props) {
             })}
           </p>
           {rig.plan.length === 0 && <ProposedPlan rig={rig} />}
+          {shown === 'all' && <FoldedTracks {...tracks} />}
           <HearingTable
             rig={rig}
             cells={cells}

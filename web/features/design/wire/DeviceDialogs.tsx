@@ -1,6 +1,6 @@
 import { Button, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { deviceIn, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
+import { deviceIn, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevice, readTyped, replaceDevice, type Typed } from '#core/routing/wiring/index.ts';
 import { Pick, rich, Sheet, Table } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
@@ -13,8 +13,7 @@ interface Props {
 }
 
 interface AddProps extends Props {
-  /** Where the new device is looked at: its first socket; null for one without any, and for several. */
-  readonly onAdded: (at: PortRef | null) => void;
+  readonly onAdded: () => void;
   /** Other ways to say what is there. */
   readonly onOther: (way: 'many' | 'named') => void;
 }
@@ -42,7 +41,7 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
               // What is not known is asked before anything is made.
               const isKnown = boxes.every((b) => b.type !== null);
               if (edit && isKnown && dispatch(applyStep(edit, say.addDeviceWith({ boxes: typed.boxes.length }))))
-                onAdded(null);
+                onAdded();
             },
           };
         }}
@@ -50,11 +49,8 @@ export function AddDialog({ rig, onClose, onAdded, onOther }: AddProps) {
         items={items}
         none={say.noDeviceTypeMatches()}
         onPick={(id) => {
-          const type = findTypes(rig).get(id)!;
-          const { edit, device } = addDevice(rig, type);
-          const [port] = type.ports;
-          if (dispatch(applyStep(edit, say.add({ device: device.name }))))
-            onAdded(port ? { deviceId: device.id, portId: port.id } : null);
+          const { edit, device } = addDevice(rig, findTypes(rig).get(id)!);
+          if (dispatch(applyStep(edit, say.add({ device: device.name })))) onAdded();
         }}
       />
       <chakra.p className="row" marginTop="12px">

@@ -5,18 +5,7 @@ import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#c
 import type { Finding } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
-import {
-  LineButton,
-  off,
-  Page,
-  rich,
-  StateMark,
-  Table,
-  Term,
-  useKey,
-  useMore,
-  useSteady,
-} from '#web/shared/parts/index.ts';
+import { off, Page, rich, useKey, useSteady } from '#web/shared/parts/index.ts';
 import {
   type Scene,
   selectEvaluation,
@@ -25,10 +14,11 @@ import {
   selectWireFindings,
   useAppSelector,
 } from '#web/shared/store/index.ts';
-import { common, wire as say, textOf } from '#words/index.ts';
+import { wire as say } from '#words/index.ts';
 import { LinksInside } from './Connections.tsx';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
+import { IssueDrawer } from './IssueDrawer.tsx';
 import { LeadTable } from './LeadTable.tsx';
 import { ManyDialog } from './ManyDialog.tsx';
 import { LineMapView } from './map/index.ts';
@@ -160,10 +150,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
         <AddDialog
           rig={rig}
           onClose={() => setDialog(null)}
-          onAdded={(at) => {
-            setDialog(null);
-            if (at) put(at);
-          }}
+          onAdded={() => setDialog(null)}
           onOther={(way) => setDialog(way)}
         />
       )}
@@ -182,61 +169,11 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           onFinding={choose}
         />
       )}
-      <h2>
-        <Term id="finding">{common.issues()}</Term>
-      </h2>
-      {findings.length === 0 ? (
-        <p className="row good">
-          <StateMark state="good" /> {say.noIssuesCablesLevels()}
-        </p>
-      ) : (
-        <FindingTable findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} />
-      )}
       <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
       <LinksInside rig={rig} />
       <Papers {...onPaper} />
+      <IssueDrawer findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} onMove={move} />
     </Page>
-  );
-}
-
-interface TableProps {
-  readonly findings: readonly Finding[];
-  readonly chosen: Finding | undefined;
-  readonly onChoose: (finding: Finding) => void;
-}
-
-function FindingTable({ findings, chosen, onChoose }: TableProps) {
-  const numbered = useMemo(() => findings.map((finding, i) => ({ finding, number: i + 1 })), [findings]);
-  const { shown, more } = useMore(numbered, ({ finding }) => finding === chosen);
-  return (
-    <>
-      <Table tight aria-label={common.issues()}>
-        <tbody>
-          {shown.map(({ finding, number }) => (
-            <tr key={finding.id} aria-selected={finding === chosen}>
-              <chakra.td className="number quiet" width="26px">
-                {number}
-              </chakra.td>
-              <chakra.td width="26px">
-                <StateMark
-                  state={finding.dismissed ? 'none' : finding.severity}
-                  {...(finding.dismissed ? { title: say.ignoredMark() } : {})}
-                />
-              </chakra.td>
-              <td>
-                <LineButton aria-pressed={finding === chosen} onClick={() => onChoose(finding)}>
-                  {textOf(finding.asks ?? finding.says)}
-                  {finding.dismissed && (
-                    <span className="quiet"> {say.ignoredWith({ reason: finding.dismissed.reason })}</span>
-                  )}
-                </LineButton>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-      {more}
-    </>
   );
 }
 

@@ -100,6 +100,7 @@ describe('an EDID', () => {
 });
 
 describe('Wire', () => {
+  beforeEach(() => localStorage.setItem('mellow.issues-open', 'true'));
   const ALL = check(demoRig()).filter((f) => f.stage !== 'sync').length;
   const findings = () => within(screen.getByRole('table', { name: common.issues() })).getAllByRole('row');
   it('lists what is wrong, the worst first, and opens the first', () => {

@@ -1,4 +1,5 @@
 import { Button } from '@chakra-ui/react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { budgetsOf, checksOf, type ListId, listOfDay } from '#core/live/run/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -13,6 +14,7 @@ import { WAYS, type Way } from './lists.ts';
 import { OnPhone } from './OnPhone.tsx';
 import { Order, stepsOf } from './Order.tsx';
 import { SessionBar } from './SessionBar.tsx';
+import { WhenDialog } from './WhenDialog.tsx';
 
 const VIEWS = [
   ['order', say.steps()],
@@ -80,6 +82,7 @@ interface AlongProps {
 
 /** The day on paper, as a list, and in the calendar. */
 function TakeAlong({ rig, way, good, ticks }: AlongProps) {
+  const [asking, setAsking] = useState(false);
   const sheet = () => ({
     title: `${rig.name}: ${WAYS.find(([w]) => w === way)![1]}`,
     steps: stepsOf(rig, way, good),
@@ -92,17 +95,18 @@ function TakeAlong({ rig, way, good, ticks }: AlongProps) {
     <span className="row">
       <Button onClick={() => printSheets(runSheet(sheet(), 'a4'), 'a4', false)}>{say.printOnePage()}</Button>
       <Button onClick={() => saveAs(`${rig.name}, run.md`, runToMarkdown(sheet()), 'text/markdown')}>Markdown</Button>
-      <Button
-        onClick={() =>
-          saveAs(
-            `${rig.name}.ics`,
-            runToIcs({ ...sheet(), name: rig.name, hours: rig.session.hours ?? 2, now: new Date() }),
-            'text/calendar',
-          )
-        }
-      >
-        {say.calendarIcs()}
-      </Button>
+      <Button onClick={() => setAsking(true)}>{say.calendarIcs()}</Button>
+      {asking && (
+        <WhenDialog
+          hours={rig.session.hours ?? null}
+          onClose={() => setAsking(false)}
+          onWhen={(startsAt, hours) => {
+            setAsking(false);
+            const ics = runToIcs({ ...sheet(), name: rig.name, startsAt, hours, now: new Date() });
+            saveAs(`${rig.name}.ics`, ics, 'text/calendar');
+          }}
+        />
+      )}
     </span>
   );
 }
