@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { carryOut, findDevice, findTypes, markDone, type Rig, type Verb } from '#core/model/rig/index.ts';
 import { type Answer, askedBy, type Finding, type Question } from '#core/rules/index.ts';
 import { deviceName, type Evaluation } from '#core/signal/index.ts';
-import { BoxFace, formatDate, off, StateMark, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
+import { BoxFace, formatDate, off, StateMark, sentence, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { type TriedFix, useTriedFixes } from './fixes.ts';
@@ -55,7 +55,7 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered, on
             <div className="answers">
               {question.answers.map((given) => (
                 <Button key={textOf(given.label)} onClick={() => answer(given)}>
-                  {textOf(given.label)} {given.asDrawn && <kbd>y</kbd>}
+                  {sentence(textOf(given.label))} {given.asDrawn && <kbd>y</kbd>}
                 </Button>
               ))}
             </div>

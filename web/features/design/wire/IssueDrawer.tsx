@@ -47,10 +47,10 @@ export function IssueDrawer({ findings, chosen, onChoose, onMove }: Props) {
           </p>
         )}
         <Button size="sm" aria-label={say.previousIssue()} onClick={() => onMove(-1)}>
-          <kbd>k</kbd>
+          ↑ <kbd>k</kbd>
         </Button>
         <Button size="sm" aria-label={say.nextIssue()} onClick={() => onMove(1)}>
-          <kbd>j</kbd>
+          ↓ <kbd>j</kbd>
         </Button>
       </div>
       {open && (

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Rig } from '#core/model/rig/index.ts';
@@ -204,7 +204,7 @@ describe('questions', () => {
     const { user, rig } = open(asking());
     const card = () => screen.getByLabelText(common.issue());
     expect(card().textContent).toMatch(/To check.*“x”, Phantom power: is it off\?/);
-    await user.click(within(card()).getByRole('button', { name: 'on' }));
+    await user.click(within(card()).getByRole('button', { name: 'On' }));
     expect(rig().devices.find((d) => d.id === 'x')!.settings.phantom).toEqual({ value: 'on', known: 'confirmed' });
     expect(card().textContent).toMatch(/“y”, Phantom power: is it off\?/);
     await user.keyboard('y');
@@ -215,7 +215,7 @@ describe('questions', () => {
   it('are gone through by one key', async () => {
     const { user } = open(asking());
     await user.keyboard('q');
-    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/y, Phantom power/);
+    await waitFor(() => expect(screen.getByLabelText(common.issue()).textContent).toMatch(/y, Phantom power/));
     await user.keyboard('q');
     expect(screen.getByLabelText(common.issue()).textContent).toMatch(/x, Phantom power/);
   });

@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { screen, within } from '@testing-library/react';
+import { screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { cta, edid, nameDescriptor } from '#core/model/picture/edid.testkit.ts';
@@ -103,7 +103,7 @@ describe('Wire', () => {
   beforeEach(() => localStorage.setItem('mellow.issues-open', 'true'));
   const ALL = check(demoRig()).filter((f) => f.stage !== 'sync').length;
   const findings = () => within(screen.getByRole('table', { name: common.issues() })).getAllByRole('row');
-  it('lists what is wrong, the worst first, and opens the first', () => {
+  it('lists what is wrong, the worst first, and opens the first', async () => {
     show(<WireScreen />);
     const said = findings().map((r) => r.textContent);
     expect(said).toHaveLength(ALL);
@@ -122,11 +122,12 @@ describe('Wire', () => {
     ].map((text) => said.findIndex((row) => text.test(row ?? '')));
     expect(order).toEqual([...order].sort((a, b) => a - b));
     expect(order).not.toContain(-1);
-    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Fixes/);
+    await waitFor(() => expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Fixes/));
   });
   it('mends by key: the proposal is to be done at the desk, and the finding is gone from the drawing', async () => {
     const user = userEvent.setup();
     const { store } = show(<WireScreen />, { at: '/?finding=plan-twice:couch-game>stream' });
+    await screen.findByText(common.fixes());
     await user.keyboard('d');
     const rig = selectRig(store.getState())!;
     expect(rig.tasks.map((t) => t.id)).toEqual(['mixer.strip-5-6-fader']);
@@ -153,7 +154,7 @@ describe('Wire', () => {
   });
   it('takes a lead out that is not there', async () => {
     const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
-    await userEvent.click(screen.getByRole('button', { name: 'there is none' }));
+    await userEvent.click(screen.getByRole('button', { name: 'There is none' }));
     expect(selectRig(store.getState())!.cables.some((c) => c.id === 'camera-usb')).toBe(false);
   });
   it('ignores a finding for a reason: it counts no more, until it is no longer ignored', async () => {

@@ -178,6 +178,7 @@ describe('the map on the screen', () => {
   it('puts an isolator in by key: the lead is to be done at the desk, the hum is gone', async () => {
     const user = userEvent.setup();
     show(<WireScreen />, { at: '/?finding=ground-hum-loop:extractor-line' });
+    await screen.findByText(common.fixes());
     await user.keyboard('d');
     expect(screen.queryByText(/closes a ring of earths/)).toBeNull();
     expect(screen.getByRole('button', { name: /^Isolator before Mixer, Line isolator/ })).toBeTruthy();
