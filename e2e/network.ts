@@ -1,7 +1,7 @@
 import { createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { networkInterfaces } from 'node:os';
-import type { BrowserContextOptions, Page } from '@playwright/test';
+import type { BrowserContext, BrowserContextOptions, Page } from '@playwright/test';
 
 interface Door {
   readonly url: string;
@@ -83,4 +83,23 @@ async function doorPort(deskUrl: string): Promise<number> {
     if (there?.ok) return port;
   }
   throw new Error('The door for phones is not open.');
+}
+
+/** A phone that came in by its code, with a rig in the hand. @param desk  shows how to come in by a phone */
+export async function rigOnPhone(
+  desk: Page,
+  network: Network,
+  rig: string,
+): Promise<{ phone: Page; hand: BrowserContext }> {
+  const { url, code } = await network.door(desk);
+  const browser = desk.context().browser()!;
+  const hand = await browser.newContext({
+    ...network.options,
+    viewport: { width: 390, height: 780 },
+    hasTouch: true,
+  });
+  const phone = await hand.newPage();
+  await phone.goto(`${url}#${code}`);
+  await phone.getByRole('link', { name: rig, exact: true }).click();
+  return { phone, hand };
 }

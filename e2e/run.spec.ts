@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { rigOnPhone } from './network.ts';
 import { DEMO_RIG, expect, test } from './server.ts';
 
 test('the order is gone through by one key, kept through a reload and a lost server, and read on a phone', async ({
@@ -187,18 +188,11 @@ test('a question is answered where one stands: on the phone, and the desk has it
   page,
   server,
   network,
-  context,
 }) => {
   await server.kill();
   await server.start(network.lan);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
-  const { url: door, code } = await network.door(page);
-  const hand = await context
-    .browser()!
-    .newContext({ ...network.options, viewport: { width: 390, height: 780 }, hasTouch: true });
-  const phone = await hand.newPage();
-  await phone.goto(`${door}#${code}`);
-  await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
+  const { phone, hand } = await rigOnPhone(page, network, 'Boathouse relay');
   await phone.getByRole('button', { name: 'Next steps' }).click();
   // Every question of the plan has its answers there; what is done at the computer has no button.
   const answers = phone.getByRole('button', { name: /^Yes, that’s right: / });

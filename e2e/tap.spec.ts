@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { rigOnPhone } from './network.ts';
 import { DEMO_RIG, expect, test } from './server.ts';
 
 const at = (url: string, view: string): string => `${url}/rigs/${DEMO_RIG}/tap?view=${view}`;
@@ -123,22 +124,11 @@ test('a tune is played by its page, taken along as a film, and read back with it
   expect(Math.abs(Number(apartMs!.replace('−', '-')))).toBeLessThan(Math.max(17, Number(bound)));
 });
 
-test('a phone on the network plays a tune once all that has to be so is so', async ({
-  page,
-  server,
-  network,
-  context,
-}) => {
+test('a phone on the network plays a tune once all that has to be so is so', async ({ page, server, network }) => {
   await server.kill();
   await server.start(network.lan);
   await page.goto(`${server.url}/rigs/${DEMO_RIG}/run?view=phone`);
-  const { url: door, code } = await network.door(page);
-  const hand = await context
-    .browser()!
-    .newContext({ ...network.options, viewport: { width: 390, height: 780 }, hasTouch: true });
-  const phone = await hand.newPage();
-  await phone.goto(`${door}#${code}`);
-  await phone.getByRole('link', { name: 'Boathouse relay', exact: true }).click();
+  const { phone, hand } = await rigOnPhone(page, network, 'Boathouse relay');
   await phone.getByRole('button', { name: 'Test tunes' }).click();
   await expect(phone.getByTestId('tune')).toBeHidden();
   for (const box of await phone.getByRole('checkbox').all()) await box.check();

@@ -31,9 +31,11 @@ test('the tour is followed on a practice rig, over a reload, and leaves nothing 
 
   await page.keyboard.press('Shift+C');
   await expect(tour).toContainText('Tour, 5 of 7');
+  const timing = page.getByRole('heading', { name: /^Timing at/ });
+  await expect(timing).toBeVisible();
   await page.reload();
   await expect(tour).toContainText('Tour, 5 of 7');
-  await expect(page.getByRole('heading', { name: /^Timing at/ })).toBeVisible();
+  await expect(timing).toBeVisible();
   await page.keyboard.press('p');
   await expect(page.getByRole('button', { name: 'Discard' })).toBeVisible();
   await page.keyboard.press('d');

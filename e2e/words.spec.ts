@@ -47,6 +47,8 @@ const SIZES = [
   [1920, 1080],
   [1024, 768],
   [390, 844],
+  // 1280 by 800 at twice the size.
+  [640, 400],
 ] as const;
 
 /** Keys of texts in the device library; its other strings are ids and kinds, which a page has words for. */

@@ -19,20 +19,25 @@ const entry = (
   terms: readonly TermId[],
 ): PageEntry => ({ to, label, also, answers, terms });
 
-export const PAGES: readonly PageEntry[] = [
-  entry('/', say.rigs, say.alsoRigs, help.rigs, ['rig', 'template', 'finding', 'as-drawn', 'archive']),
-  entry('/new', say.newRig, say.alsoNewRig, help.newRig, ['unknown-device', 'template', 'hearing-plan', 'tap']),
-  entry('/bench', frame.measure, say.alsoMeasure, help.measure, ['take', 'lufs', 'true-peak', 'clap', 'slate']),
-  entry('/bench/balance', say.balance, say.alsoBalance, help.balance, ['balance', 'lufs', 'ducking', 'fader']),
-  entry('/bench/try', say.tryProcessing, say.alsoTryProcessing, help.tryProcessing, [
+/** What is done with takes that are open: of a rig, or without one. */
+const takePages = (from: '/' | ''): PageEntry[] => [
+  entry(`${from}bench/balance`, say.balance, say.alsoBalance, help.balance, ['balance', 'lufs', 'ducking', 'fader']),
+  entry(`${from}bench/try`, say.tryProcessing, say.alsoTryProcessing, help.tryProcessing, [
     'treatment',
     'low-cut',
     'gate',
     'compressor',
     'limiter',
   ]),
-  entry('/bench/join', say.join, say.alsoJoin, help.join, ['take', 'slip-list', 'drift']),
-  entry('/bench/blind', say.blind, say.alsoBlind, help.blind, ['abx', 'confidence', 'lufs']),
+  entry(`${from}bench/join`, say.join, say.alsoJoin, help.join, ['take', 'slip-list', 'drift']),
+  entry(`${from}bench/blind`, say.blind, say.alsoBlind, help.blind, ['abx', 'confidence', 'lufs']),
+];
+
+export const PAGES: readonly PageEntry[] = [
+  entry('/', say.rigs, say.alsoRigs, help.rigs, ['rig', 'template', 'finding', 'as-drawn', 'archive']),
+  entry('/new', say.newRig, say.alsoNewRig, help.newRig, ['unknown-device', 'template', 'hearing-plan', 'tap']),
+  entry('/bench', frame.measure, say.alsoMeasure, help.measure, ['take', 'lufs', 'true-peak', 'clap', 'slate']),
+  ...takePages('/'),
   entry('/slate', say.slate, say.alsoSlate, help.slate, ['slate', 'flash', 'clap', 'slate-skew']),
   entry('/tune', say.testTune, say.alsoTune, help.testTune, ['tune', 'tap-test']),
   entry('/round-trip', say.roundTrip, say.alsoRoundTrip, help.roundTrip, ['round-trip', 'latency', 'bound']),
@@ -70,15 +75,7 @@ export const RIG_PAGES: readonly PageEntry[] = [
   entry('ways', frame.alternatives, say.alsoWays, help.ways, ['ways', 'unbeaten', 'can-fail']),
   entry('beside', frame.compare, say.alsoBeside, help.beside, ['ways', 'can-fail', 'proven']),
   entry('bench', frame.measure, say.alsoMeasure, help.measureOfRig, ['take', 'lufs', 'true-peak', 'clap', 'drift']),
-  entry('bench/balance', say.balance, say.alsoBalance, help.balance, ['balance', 'lufs', 'ducking', 'fader']),
-  entry('bench/try', say.tryProcessing, say.alsoTryProcessing, help.tryProcessing, [
-    'treatment',
-    'low-cut',
-    'gate',
-    'limiter',
-  ]),
-  entry('bench/join', say.join, say.alsoJoin, help.join, ['take', 'slip-list', 'drift']),
-  entry('bench/blind', say.blind, say.alsoBlind, help.blind, ['abx', 'confidence', 'lufs']),
+  ...takePages(''),
   entry('gear', frame.gear, say.alsoGear, help.gear, ['unknown-device', 'edid', 'typical', 'standard', 'inside']),
 ];
 

@@ -65,7 +65,7 @@ export function TickList({ list, items, ticks, allDone, canFail = false, measure
           onBack={() => untick(item.id)}
         />
       ) : (
-        <p className="run-step good">
+        <p className="run-step run-now good">
           <StateMark state="good" /> {allDone}
         </p>
       )}
@@ -135,7 +135,7 @@ function ItemNow({ item, tick, before, answer, canFail, onTick, onBack }: NowPro
     if (reason === '') field.current?.focus();
   }, [reason]);
   return (
-    <section className="run-step" aria-label={say.nowLabel()} data-testid="run-step">
+    <section className="run-step run-now" aria-label={say.nowLabel()} data-testid="run-step">
       <p className="run-says">{textOf(item.says)}</p>
       <p>{textOf(item.why)}</p>
       {item.cautions.map((c) => (
