@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
+import { OCCASIONS, rigFor } from '../core/intake/index.ts';
 import { DEMO_RIG, expect, type TestServer, test } from './server.ts';
 
 interface Listed {
@@ -71,5 +73,21 @@ test('on every other demo it ends at ready; then the run is the same line with t
     await page.getByRole('button', { name: 'End session' }).click();
     await page.getByRole('button', { name: /went well/ }).click();
     await expect(page.getByRole('region', { name: 'Next', exact: true })).not.toContainText('You can go live');
+  }
+});
+
+test('a first desk of every occasion is brought to ready by Next alone', async ({ page, server }) => {
+  test.setTimeout(600_000);
+  for (const occasion of OCCASIONS) {
+    const id = randomUUID();
+    const document = rigFor(occasion, {}, occasion.id);
+    const made = await page.request.post(`${server.url}/api/rigs`, {
+      headers: { Origin: server.url },
+      data: { id, document },
+    });
+    expect(made.ok(), occasion.id).toBe(true);
+    await page.goto(`${server.url}/rigs/${id}/wire`);
+    await follow(page);
+    await expect(page.getByRole('region', { name: 'Verdict' })).not.toContainText(/blocker|to fix/);
   }
 });

@@ -1,5 +1,5 @@
 import { Button, Editable } from '@chakra-ui/react';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import {
   findDevice,
   findTypes,
@@ -40,7 +40,7 @@ export function Connections({ rig, deviceId }: { rig: Rig; deviceId: string }) {
 }
 
 /** What apps capture from audio devices and from each other, as one list: from where, to where. */
-export function LinksInside({ rig }: { rig: Rig }) {
+export const LinksInside = memo(function LinksInside({ rig }: { rig: Rig }) {
   const links = useMemo(() => connectionsOf(rig).filter((c) => c.medium === 'software'), [rig]);
   if (links.length === 0) return null;
   return (
@@ -53,7 +53,7 @@ export function LinksInside({ rig }: { rig: Rig }) {
       </ul>
     </section>
   );
-}
+});
 
 /** The user's name for the socket of a cable, used in every list, label and sheet. */
 function SocketName({ rig, end }: { rig: Rig; end: PortRef }) {

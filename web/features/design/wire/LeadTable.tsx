@@ -23,7 +23,7 @@ interface Props {
 }
 
 /** Every cable: from where to where, what to take, how long it is and may be, and how that is known. */
-export function LeadTable({ rig, rows, chosen }: Props) {
+export const LeadTable = memo(function LeadTable({ rig, rows, chosen }: Props) {
   const dispatch = useAppDispatch();
   const [search, setSearch] = useState('');
   const seen = useSteady(({ cable, from, to }: LeadRow['lead'], lengthM: number) => {
@@ -79,7 +79,7 @@ export function LeadTable({ rig, rows, chosen }: Props) {
       </chakra.p>
     </>
   );
-}
+});
 
 interface LineProps {
   readonly sources: Rig['sources'];

@@ -98,10 +98,10 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
   );
   useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
   useKey('escape', say.closePanel(), () => setCardOpen(false), tap === null && isCardOpen && dialog === null);
-  // Papers are read after the edit, not while one makes it.
+  // Tables and papers are read after the edit, not while one makes it.
   const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
   const onPaper = useDeferredValue(drawn);
-  const rows = useMemo(() => leadRows(rig, evaluation, findings), [rig, evaluation, findings]);
+  const rows = useMemo(() => leadRows(onPaper.rig, onPaper.evaluation, findings), [onPaper, findings]);
   return (
     <Page
       title={say.signalMapTitle()}
@@ -169,13 +169,15 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           onFinding={choose}
         />
       )}
-      <LeadTable rig={rig} rows={rows} chosen={chosen?.where.cableIds ?? []} />
-      <LinksInside rig={rig} />
+      <LeadTable rig={onPaper.rig} rows={rows} chosen={chosen?.where.cableIds ?? NONE} />
+      <LinksInside rig={onPaper.rig} />
       <Papers {...onPaper} />
       <IssueDrawer findings={findings} chosen={tap ? undefined : chosen} onChoose={chooseRow} onMove={move} />
     </Page>
   );
 }
+
+const NONE: readonly string[] = [];
 
 /** The question after a finding in the list, round and round; the finding itself is not meant. */
 function nextAsked(findings: readonly Finding[], after: Finding | undefined): Finding | undefined {

@@ -189,7 +189,9 @@ describe('the box under the tap', () => {
     const { user } = open(demoRig(), '/?tap=desk-webcam.usb');
     const card = screen.getByLabelText(say.tapPoint());
     await user.click(within(card).getByRole('button', { name: /built-in mic of “Desk webcam” is on/ }));
-    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Desk webcam, Own microphone, mute: on/);
+    await waitFor(() =>
+      expect(screen.getByLabelText(common.issue()).textContent).toMatch(/Desk webcam, Own microphone, mute: on/),
+    );
   });
 });
 
@@ -247,7 +249,7 @@ describe('connections', () => {
     await user.type(field, 'From the couch{Enter}');
     expect(now().devices.find((d) => d.id === 'c')!.ends).toEqual({ hdmi: { name: 'From the couch' } });
     expect(within(card).getByLabelText('Rename this socket: From the couch')).toBeTruthy();
-    expect(screen.getByRole('row', { name: /From the couch/ })).toBeTruthy();
+    expect(await screen.findByRole('row', { name: /From the couch/ })).toBeTruthy();
   });
   it('stand in one list for all computers', async () => {
     const { user, rig: now } = open(rig);
@@ -255,7 +257,7 @@ describe('connections', () => {
     expect(list.textContent).toContain('p, USB 1: c → s, input 1');
     await user.click(within(list).getByRole('button', { name: /^Remove/ }));
     expect(now().cables).toHaveLength(2);
-    expect(screen.queryByRole('region', { name: say.insideComputerTitle() })).toBeNull();
+    await waitFor(() => expect(screen.queryByRole('region', { name: say.insideComputerTitle() })).toBeNull());
   });
   it('are plugged anew in place of what stood there, told before', async () => {
     const { user, rig: now } = open(rig);

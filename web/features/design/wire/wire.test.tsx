@@ -150,7 +150,7 @@ describe('Wire', () => {
     await user.type(field, 'long');
     await user.tab();
     expect(cable().lengthM).toBe(1.2);
-    expect((field as HTMLInputElement).value).toBe('1.2');
+    await waitFor(() => expect((field as HTMLInputElement).value).toBe('1.2'));
   });
   it('takes a lead out that is not there', async () => {
     const { store } = show(<WireScreen />, { at: '/?finding=length-not-careful:camera-usb' });
