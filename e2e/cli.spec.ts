@@ -113,7 +113,7 @@ test('a desk is made of a line, told what fits, and put on paper', () => {
   expect(offers[0]).toMatchObject({ medium: 'lead', parts: ['cable, HDMI to HDMI'], priceEur: [5, 20] });
   const { sheets } = json('export', path, 'labels', '--paper', 'letter');
   expect(sheets[0]).toContain('width="215.9mm"');
-  expect(mellow('export', path, 'leads', '--paper', 'a4').stdout).toMatch(/^lead,from device,/);
+  expect(mellow('export', path, 'leads', '--paper', 'a4').stdout).toMatch(/^cable,from device,/);
   for (const bad of [
     ['new', 'kettle > teapot'],
     ['plug', path, 'nobody.in'],
