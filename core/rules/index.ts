@@ -9,6 +9,7 @@ export {
   leadOn,
   leadsOf,
   leadWanted,
+  numberedLeads,
   sayLead,
 } from './leads.ts';
 export { limitFor, limitOf } from './lengths.ts';

@@ -13,6 +13,7 @@ import {
   type Device,
   type DeviceType,
   findDevice,
+  findTypes,
   givenName,
   portsOf,
   type Rig,
@@ -123,3 +124,9 @@ export function chainOf(lead: LeadSeen): Chain | null | 'nothing-to-plug' {
 /** The family of the plug at either end; programs have none, so a lead into a computer is known by its other end. */
 export const familyOf = ({ from, to }: LeadSeen) =>
   connectorOf(from.port.connector)?.kind ?? connectorOf(to.port.connector)?.kind ?? null;
+
+/** Each lead once, with the number that is on its labels and in every table. */
+export const numberedLeads = (rig: Rig): { number: number; lead: LeadSeen }[] =>
+  leadsOf(rig, findTypes(rig))
+    .filter((lead) => !lead.twin)
+    .map((lead, i) => ({ number: i + 1, lead }));

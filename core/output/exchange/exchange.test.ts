@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { type Said, textOf } from '#core/base/said/index.ts';
 import { applyEdit, parseRig, type Rig } from '#core/model/rig/index.ts';
 import { shoppingList } from '#core/routing/variants/index.ts';
+import { numberedLeads } from '#core/rules/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { CsvError, leadsFromCsv, leadsToCsv, rigToDot } from './index.ts';
 
@@ -29,8 +30,10 @@ describe('leads as CSV', () => {
     const [head, ...rows] = csvParseRows(leadsToCsv(rig));
     const column = (row: readonly string[], name: string) => row[head!.indexOf(name)]!;
     const names = new Set(rig.devices.map((d) => d.name));
-    rows.forEach((row, i) => {
-      expect(column(row, 'cable')).toBe(String(i + 1));
+    // By the numbers that are on the labels.
+    const numbers = new Map(numberedLeads(rig).map(({ number, lead }) => [lead.cable.id, String(number)]));
+    rows.forEach((row) => {
+      expect(column(row, 'cable')).toBe(numbers.get(column(row, 'id')) ?? '');
       expect(names.has(column(row, 'from device'))).toBe(true);
       expect(names.has(column(row, 'to device'))).toBe(true);
     });
@@ -42,6 +45,13 @@ describe('leads as CSV', () => {
     expect(codes.every((code) => code === 'exchange.unchanged' || code === 'exchange.severalAreCalled')).toBe(true);
     expect(codes.filter((code) => code === 'exchange.unchanged').length).toBeGreaterThan(rows.length / 2);
     expect(named.edit).toBeNull();
+  });
+  it('are plugged where a name was changed to, whatever the ids beside it say', () => {
+    const table = leadsToCsv(rig);
+    const moved = table.replace('Couch camera,HDMI,Camera capture,HDMI in', 'Couch camera,HDMI,Big screen,HDMI in');
+    expect(moved).not.toBe(table);
+    const { cables } = applied(rig, moved);
+    expect(cables.some((c) => c.from.deviceId === 'camera' && c.to.deviceId === 'big-screen')).toBe(true);
   });
   it('bring other lengths and new leads, in any order of columns, with a comma or a point', () => {
     fc.assert(

@@ -13,7 +13,7 @@ import {
   portKey,
   type Rig,
 } from '#core/model/rig/index.ts';
-import { chainOf, type LeadSeen, leadsOf } from '#core/rules/index.ts';
+import { chainOf, type LeadSeen, leadsOf, numberedLeads } from '#core/rules/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { say } from './sayings.ts';
 
@@ -50,6 +50,7 @@ const KINDS = { lead: 'cable', radio: 'radio' } as const;
 export function leadsToCsv(rig: Rig): string {
   const types = findTypes(rig);
   const leads = new Map(leadsOf(rig, types).map((lead) => [lead.cable.id, lead]));
+  const numbers = new Map(numberedLeads(rig).map(({ number, lead }) => [lead.cable.id, number]));
   const rows = rig.cables.flatMap((c) => {
     if (c.medium !== 'lead' && c.medium !== 'radio') return [];
     const name = (ref: PortRef) => [deviceName(rig, ref.deviceId), findPort(rig, types, ref)?.name ?? ref.portId];
@@ -57,6 +58,7 @@ export function leadsToCsv(rig: Rig): string {
     const at = portKey;
     return [
       [
+        String(numbers.get(c.id) ?? ''),
         ...name(c.from),
         ...name(c.to),
         KINDS[c.medium],
@@ -72,7 +74,7 @@ export function leadsToCsv(rig: Rig): string {
       ],
     ];
   });
-  return csvOf([[...COLUMNS], ...rows.map((row, i) => [String(i + 1), ...row])]);
+  return csvOf([[...COLUMNS], ...rows]);
 }
 
 /** The cable and its adapters by their names, as drawn or as they fit. */
@@ -184,13 +186,17 @@ function readRow(
   return { id, says: say.connected({ id }), edits: [{ kind: 'plug', cable }] };
 }
 
-/** An end by its id, if the rig has it; otherwise by the device and port that are named, each by its name or its id. */
+/**
+ * An end by the device and port that are named, each by its name or its id; the id beside them tells apart what is called
+ * the same, and gives way where a name was changed in the table.
+ */
 function endOf(rig: Rig, key: string, device: string, port: string): PortRef | { why: Text } {
   const types = findTypes(rig);
   const { deviceId, portId } = portAt(key);
   const byId = { deviceId, portId };
-  if (findDevice(rig, deviceId) && findPort(rig, types, byId)) return byId;
   const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+  const known = findPort(rig, types, byId);
+  if (known && same(deviceName(rig, deviceId), device) && same(known.name, port)) return byId;
   const named = rig.devices.filter((d) => same(d.name, device));
   const found = findDevice(rig, device) ?? named[0];
   if (!found) return { why: say.thereIsNoDevice({ device }) };

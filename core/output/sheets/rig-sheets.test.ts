@@ -2,18 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseRig } from '#core/model/rig/index.ts';
 import { desk } from '#core/rules/check.testkit.ts';
+import { numberedLeads } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { boathouse } from '#demo/boathouse.ts';
-import {
-  clapSheet,
-  labelSheets,
-  mapSheet,
-  numberedLeads,
-  PAPERS,
-  type Paper,
-  settingsSheets,
-  wiringSheets,
-} from './index.ts';
+import { clapSheet, labelSheets, mapSheet, PAPERS, type Paper, settingsSheets, wiringSheets } from './index.ts';
 
 const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
 const count = (text: string, what: RegExp) => text.match(what)?.length ?? 0;

@@ -1,7 +1,7 @@
 import { type Text, textOf } from '#core/base/said/index.ts';
-import { findTypes, type Rig, sourceIn } from '#core/model/rig/index.ts';
+import { type Rig, sourceIn } from '#core/model/rig/index.ts';
 import { lineMap } from '#core/output/map/index.ts';
-import { chainOf, type LeadSeen, leadsOf } from '#core/rules/index.ts';
+import { chainOf, type LeadSeen, numberedLeads } from '#core/rules/index.ts';
 import type { Evaluation } from '#core/signal/index.ts';
 import { fitted, PAPERS, type Paper, page, xml } from './page.ts';
 import { say } from './sayings.ts';
@@ -12,12 +12,6 @@ const LINE_MM = 4.2;
 const MAP_TITLE_MM = 12;
 /** Pixels of the map's layout that make a millimeter at most: small rigs are not blown up. */
 const PX_A_MM = 3.4;
-
-/** Cables sorted by name, each once, with a number that is on both its ends. */
-export const numberedLeads = (rig: Rig): { number: number; lead: LeadSeen }[] =>
-  leadsOf(rig, findTypes(rig))
-    .filter((l) => !l.twin)
-    .map((lead, i) => ({ number: i + 1, lead }));
 
 /** Labels for both ends of every cable, as many sheets as it takes: fold each in the middle round the cable. */
 export function labelSheets(rig: Rig, paper: Paper): string[] {
