@@ -5,7 +5,7 @@ import { evaluate } from '#core/signal/index.ts';
 import { box, rigOf, through } from '#core/signal/rigs.testkit.ts';
 import { boathouse } from '#demo/boathouse.ts';
 import { joined } from './check.testkit.ts';
-import { check, fixesOf, RULES } from './index.ts';
+import { check, fixesOf, RULES, tryFix, wireFindings } from './index.ts';
 
 const found = (rig: Rig) => check(rig).map((f) => f.rule);
 const jack = (level: 'line' | 'headphone' | 'microphone', channels = 2) =>
@@ -223,6 +223,30 @@ describe('the Boathouse relay', () => {
       code: 'check.off',
       params: { label: 'Mixer, Channel 1, mute' },
     });
+  });
+});
+
+describe('a fix tried on the rig', () => {
+  const rig = parseRig(JSON.parse(JSON.stringify(boathouse)));
+  const findings = wireFindings(check(rig));
+  const all = findings.flatMap((finding) => fixesOf(rig, finding).map((fix) => ({ finding, fix })));
+  it('is told by what is gone from the list and what came, as the list is once it is made', () => {
+    expect(all.length).toBeGreaterThan(3);
+    for (const { fix } of all) {
+      const tried = tryFix(rig, fix, findings)!;
+      const made = applyEdit(rig, fix.edit);
+      if (!made.ok) throw new Error('refused');
+      const after = new Set(wireFindings(check(made.rig)).map((f) => f.id));
+      expect(findings.length - tried.gone + tried.come.length).toBe(after.size);
+      expect(tried.come.every((f) => after.has(f.id))).toBe(true);
+    }
+    const twice = all.find(({ finding }) => finding.rule === 'plan-twice')!;
+    expect(tryFix(rig, twice.fix, findings)).toMatchObject({ gone: 3, come: [] });
+  });
+  it('is nothing where the rig has changed under it', () => {
+    const [first] = all.filter(({ fix }) => fix.edit.kind === 'set-setting');
+    const edit = { ...(first!.fix.edit as Extract<Edit, { kind: 'set-setting' }>), deviceId: 'not-there' };
+    expect(tryFix(rig, { ...first!.fix, edit }, findings)).toBeNull();
   });
 });
 

@@ -16,3 +16,4 @@ export { limitFor, limitOf } from './lengths.ts';
 export { BATTERY_SPARE, batteryHours } from './power.ts';
 export { type Answer, answerKey, askedBy, isAssumed, type Question, questionOf, questionsOf } from './questions.ts';
 export { tally } from './tally.ts';
+export { type TriedFix, tryFix, wireFindings } from './tried-fixes.ts';

@@ -1,6 +1,6 @@
 import { useDeferredValue } from 'react';
 import type { Rig } from '#core/model/rig/index.ts';
-import { check, type Finding } from '#core/rules/index.ts';
+import { check, type Finding, wireFindings } from '#core/rules/index.ts';
 import { evaluationAt, type State } from '#core/signal/index.ts';
 import { selectRig } from './open-rig.ts';
 import { useAppSelector } from './store.ts';
@@ -21,7 +21,7 @@ export function ofRig<T>(make: (rig: Rig) => T): (rig: Rig) => T {
 export const findingsOf = ofRig((rig): readonly Finding[] => check(rig, evaluationAt(rig, null)));
 
 /** What Wire shows: leads, and who hears what. What is out of time has its own stage. */
-const wireFindingsOf = ofRig((rig) => findingsOf(rig).filter((f) => f.stage !== 'sync'));
+const wireFindingsOf = ofRig((rig) => wireFindings(findingsOf(rig)));
 
 type WithDesk = Parameters<typeof selectRig>[0];
 const NONE: readonly Finding[] = [];

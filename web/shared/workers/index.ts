@@ -1,5 +1,6 @@
 export type { Region } from './cells.ts';
 export { type DeskReader, openDeskReader } from './desk.ts';
+export { type FixFinder, openFixFinder } from './fixes.ts';
 export type { SmallFrame } from './frames.ts';
 export {
   compareTakes,

@@ -1,27 +1,26 @@
 import { Button, chakra, Input } from '@chakra-ui/react';
 import { useState } from 'react';
 import { carryOut, findDevice, findTypes, markDone, type Rig, type Verb } from '#core/model/rig/index.ts';
-import { type Answer, askedBy, type Finding, type Question } from '#core/rules/index.ts';
-import { deviceName, type Evaluation } from '#core/signal/index.ts';
+import { type Answer, askedBy, type Finding, type Question, type TriedFix } from '#core/rules/index.ts';
+import { deviceName } from '#core/signal/index.ts';
 import { BoxFace, formatDate, off, StateMark, sentence, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
-import { type TriedFix, useTriedFixes } from './fixes.ts';
+import { type AskFixes, useTriedFixes } from './fixes.ts';
 
 interface Props {
   readonly rig: Rig;
-  readonly evaluation: Evaluation;
   readonly finding: Finding;
-  readonly findings: readonly Finding[];
+  readonly askFixes: AskFixes;
   /** A question was answered: on to the next. */
   readonly onAnswered: () => void;
   readonly onClose: () => void;
 }
 
 /** One finding: what it rests on, where it is, and what would mend it, tried before it is done. */
-export function FindingCard({ rig, evaluation, finding, findings, onAnswered, onClose }: Props) {
+export function FindingCard({ rig, finding, askFixes, onAnswered, onClose }: Props) {
   const dispatch = useAppDispatch();
-  const tried = useTriedFixes(rig, evaluation, finding, findings);
+  const { fixes: tried, failed } = useTriedFixes(askFixes, rig, finding);
   const fixes = tried ?? [];
   const choose = (fix: TriedFix, verb: Verb) => {
     const edit = carryOut(rig, { ...fix, momentId: finding.momentId }, verb, new Date().toISOString());
@@ -95,6 +94,11 @@ export function FindingCard({ rig, evaluation, finding, findings, onAnswered, on
         </>
       )}
       {tried === null && <p className="small quiet">{say.lookingForFixes()}</p>}
+      {failed && (
+        <p className="small" role="alert">
+          {failed}
+        </p>
+      )}
       {fixes.length > 0 && <h2>{common.fixes()}</h2>}
       {fixes.map((fix, i) => (
         <chakra.div key={textOf(fix.label)} marginTop="10px">

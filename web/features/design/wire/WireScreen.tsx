@@ -18,6 +18,7 @@ import { wire as say } from '#words/index.ts';
 import { LinksInside } from './Connections.tsx';
 import { AddDialog } from './DeviceDialogs.tsx';
 import { FindingCard } from './FindingCard.tsx';
+import { useFixFinder } from './fixes.ts';
 import { IssueDrawer } from './IssueDrawer.tsx';
 import { LeadTable } from './LeadTable.tsx';
 import { ManyDialog } from './ManyDialog.tsx';
@@ -66,6 +67,7 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
   };
   const chosen = findings.find((f) => f.id === params.get('finding')) ?? findings[0];
   const [isCardOpen, setCardOpen] = useState(true);
+  const askFixes = useFixFinder();
   const choose = (finding: Finding | undefined) => {
     if (!finding) return;
     setCardOpen(true);
@@ -134,9 +136,8 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
             <FindingCard
               key={chosen.id}
               rig={rig}
-              evaluation={evaluation}
               finding={chosen}
-              findings={findings}
+              askFixes={askFixes}
               onAnswered={() => choose(nextAsked(findings, chosen) ?? chosen)}
               onClose={() => setCardOpen(false)}
             />

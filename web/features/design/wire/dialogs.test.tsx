@@ -6,11 +6,16 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { desk } from '#core/rules/check.testkit.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig, undoStep } from '#web/shared/store/index.ts';
+import { fixesApi } from '#web/shared/workers/fix-api.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { stubWorker } from '#web/worker.testkit.ts';
 import { common, wire as say } from '#words/index.ts';
 import { WireScreen } from './index.ts';
 
-beforeEach(() => stubServer(noServer));
+beforeEach(() => {
+  stubServer(noServer);
+  stubWorker(fixesApi);
+});
 const small = (): Rig =>
   desk({ a: 'game-console', t: 'screen-with-jack', x: 'mixer-usb-10', m: 'microphone-condenser' }, ['a.hdmi > t.hdmi']);
 const open = (rig: Rig, at = '/') => {
@@ -212,14 +217,14 @@ describe('questions', () => {
     await user.keyboard('y');
     expect(rig().devices.find((d) => d.id === 'y')!.settings.phantom).toEqual({ value: 'off', known: 'confirmed' });
     expect(card().textContent).toMatch(/Won’t work, or could cause damage/);
-    expect(card().textContent).toMatch(/y, Phantom power: on/);
+    await waitFor(() => expect(card().textContent).toMatch(/y, Phantom power: on/));
   });
   it('are gone through by one key', async () => {
     const { user } = open(asking());
     await user.keyboard('q');
     await waitFor(() => expect(screen.getByLabelText(common.issue()).textContent).toMatch(/y, Phantom power/));
     await user.keyboard('q');
-    expect(screen.getByLabelText(common.issue()).textContent).toMatch(/x, Phantom power/);
+    await waitFor(() => expect(screen.getByLabelText(common.issue()).textContent).toMatch(/x, Phantom power/));
   });
 });
 

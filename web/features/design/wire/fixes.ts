@@ -1,67 +1,60 @@
 import { useEffect, useMemo, useState } from 'react';
-import { applyEdit, type Rig } from '#core/model/rig/index.ts';
-import { check, type Finding, type Fix, fixesOf } from '#core/rules/index.ts';
-import { type Evaluation, evaluate } from '#core/signal/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import type { Finding, TriedFix } from '#core/rules/index.ts';
+import { type FixFinder, openFixFinder } from '#web/shared/workers/index.ts';
 
-/** A fix with what it would do to the list of findings. */
-export interface TriedFix extends Fix {
-  readonly gone: number;
-  readonly come: readonly Finding[];
-}
+/** Tries the fixes of one finding after another, beside the page; null where another was asked for meanwhile. */
+export type AskFixes = (rig: Rig, findingId: string) => Promise<readonly TriedFix[] | null>;
 
-/** What a fix would do to the list of findings, tried on the rig; null where it can't be made. */
-function tryFix(rig: Rig, fix: Fix, findings: readonly Finding[]): TriedFix | null {
-  const done = applyEdit(rig, fix.edit);
-  if (!done.ok) return null;
-  const before = new Set(findings.map((f) => f.id));
-  const after = check(done.rig, evaluate(done.rig)).filter((f) => f.stage !== 'sync');
-  const left = new Set(after.map((f) => f.id));
-  return {
-    ...fix,
-    gone: findings.filter((f) => !left.has(f.id)).length,
-    come: after.filter((f) => !before.has(f.id)),
-  };
-}
-
-/** What would mend a finding, each tried on the rig. */
-export const tryFixes = (
-  rig: Rig,
-  evaluation: Evaluation,
-  finding: Finding,
-  findings: readonly Finding[],
-): TriedFix[] => fixesOf(rig, finding, evaluation).flatMap((fix) => tryFix(rig, fix, findings) ?? []);
-
-interface Asked {
-  readonly rig: Rig;
-  readonly evaluation: Evaluation;
-  readonly finding: Finding;
-  readonly findings: readonly Finding[];
-}
-
-/** The fixes, tried once everything else that an edit changed is on the screen, one after another; null until then. */
-export function useTriedFixes(
-  rig: Rig,
-  evaluation: Evaluation,
-  finding: Finding,
-  findings: readonly Finding[],
-): readonly TriedFix[] | null {
-  const now = useMemo(() => ({ rig, evaluation, finding, findings }), [rig, evaluation, finding, findings]);
-  const [tried, setTried] = useState<{ of: Asked; fixes: readonly TriedFix[] } | null>(null);
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout>;
-    // Each is tried in a turn of its own: a key that is pressed meanwhile waits for one at most.
-    const next = (left: readonly Fix[], fixes: readonly TriedFix[]): void => {
-      const [fix, ...rest] = left;
-      if (!fix) {
-        setTried({ of: now, fixes });
-        return;
-      }
-      timer = setTimeout(() =>
-        next(rest, [...fixes, ...[tryFix(now.rig, fix, now.findings)].filter((f) => f !== null)]),
-      );
+/** One worker for as long as the view is open, begun with the first question. */
+export function useFixFinder(): AskFixes {
+  const { ask, close } = useMemo(() => {
+    let finder: FixFinder | null = null;
+    let opened: Rig | null = null;
+    return {
+      // The worker receives in the order of the calls: a rig before what is asked of it.
+      ask: async (rig: Rig, findingId: string) => {
+        finder ??= openFixFinder();
+        const opening = opened === rig ? undefined : finder.open(rig);
+        opened = rig;
+        const [fixes] = await Promise.all([finder.fixesOf(findingId), opening]);
+        return fixes;
+      },
+      close: () => {
+        finder?.close();
+        finder = null;
+        opened = null;
+      },
     };
-    timer = setTimeout(() => next(fixesOf(now.rig, now.finding, now.evaluation), []));
-    return () => clearTimeout(timer);
-  }, [now]);
-  return tried?.of === now ? tried.fixes : null;
+  }, []);
+  useEffect(() => close, [close]);
+  return ask;
+}
+
+/** What is known of a finding's fixes: null until they have been tried. */
+interface FixesKnown {
+  readonly fixes: readonly TriedFix[] | null;
+  /** Why they couldn't be tried. */
+  readonly failed: string | null;
+}
+
+const WAITING: FixesKnown = { fixes: null, failed: null };
+
+export function useTriedFixes(ask: AskFixes, rig: Rig, finding: Finding): FixesKnown {
+  const now = useMemo(() => ({ rig, finding }), [rig, finding]);
+  const [found, setFound] = useState<{ readonly of: typeof now; readonly known: FixesKnown } | null>(null);
+  useEffect(() => {
+    let left = false;
+    const put = (known: FixesKnown) => {
+      if (!left) setFound({ of: now, known });
+    };
+    ask(now.rig, now.finding.id).then(
+      (fixes) => fixes && put({ fixes, failed: null }),
+      (error: unknown) => put({ fixes: [], failed: (error as Error).message }),
+    );
+    return () => {
+      left = true;
+    };
+  }, [ask, now]);
+  return found?.of === now ? found.known : WAITING;
 }

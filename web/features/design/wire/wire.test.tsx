@@ -8,14 +8,18 @@ import { check, tally } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
 import { selectRig } from '#web/shared/store/index.ts';
+import { fixesApi } from '#web/shared/workers/fix-api.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { stubWorker } from '#web/worker.testkit.ts';
 import { common, wire as say } from '#words/index.ts';
 import { readEdid } from './EdidFacts.tsx';
-import { tryFixes } from './fixes.ts';
 import { WireScreen } from './index.ts';
 import { billOf, leadRows, matches, sayParts } from './rows.ts';
 
-beforeEach(() => stubServer(noServer));
+beforeEach(() => {
+  stubServer(noServer);
+  stubWorker(fixesApi);
+});
 const rowsOf = (rig: Rig) => leadRows(rig, evaluate(rig), check(rig));
 
 describe('leads as rows', () => {
@@ -46,16 +50,6 @@ describe('leads as rows', () => {
     expect(bill.parts).toBeGreaterThan(10);
     expect(bill.low).toBeLessThan(bill.high);
     expect(billOf(rows.slice(0, 3)).high).toBeLessThan(bill.high);
-  });
-});
-
-describe('fixes', () => {
-  it('are told by what they do to the list', () => {
-    const rig = demoRig();
-    const findings = check(rig).filter((f) => f.stage !== 'sync');
-    const twice = findings.find((f) => f.rule === 'plan-twice')!;
-    const [fix] = tryFixes(rig, evaluate(rig), twice, findings);
-    expect(fix).toMatchObject({ gone: 3, come: [] });
   });
 });
 

@@ -8,7 +8,9 @@ import { check } from '#core/rules/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import { WireScreen } from '#web/features/design/wire/index.ts';
 import { noServer, stubServer } from '#web/server.testkit.ts';
+import { fixesApi } from '#web/shared/workers/fix-api.ts';
 import { demoRig, show } from '#web/web.testkit.tsx';
+import { stubWorker } from '#web/worker.testkit.ts';
 import { common, wire as say } from '#words/index.ts';
 import {
   balloonsOf,
@@ -24,7 +26,10 @@ import {
 } from './drawn.ts';
 import { bringIn, fitView, openView, zoomAt } from './useView.ts';
 
-beforeEach(() => stubServer(noServer));
+beforeEach(() => {
+  stubServer(noServer);
+  stubWorker(fixesApi);
+});
 const rig = demoRig();
 const evaluation = evaluate(rig);
 const map = lineMap(rig, evaluation);

@@ -1,0 +1,5 @@
+import './spoken.ts';
+import { expose } from 'comlink';
+import { fixesApi } from './fix-api.ts';
+
+expose(fixesApi);
