@@ -21,7 +21,7 @@ export function ofRig<T>(make: (rig: Rig) => T): (rig: Rig) => T {
 export const findingsOf = ofRig((rig): readonly Finding[] => check(rig, evaluationAt(rig, null)));
 
 /** What Wire shows: leads, and who hears what. What is out of time has its own stage. */
-const wireFindingsOf = ofRig((rig) => wireFindings(findingsOf(rig)));
+export const wireFindingsOf = ofRig((rig) => wireFindings(findingsOf(rig)));
 
 type WithDesk = Parameters<typeof selectRig>[0];
 const NONE: readonly Finding[] = [];

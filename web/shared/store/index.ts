@@ -11,7 +11,15 @@ export {
 export { openRig } from './autosave.ts';
 export { keep, readKept } from './browser.ts';
 export { readDraft, readNotesDraft, writeNotesDraft } from './drafts.ts';
-export { findingsOf, ofRig, selectWireFindings, stageStatesOf, useSettledFindings, useSettledRig } from './findings.ts';
+export {
+  findingsOf,
+  ofRig,
+  selectWireFindings,
+  stageStatesOf,
+  useSettledFindings,
+  useSettledRig,
+  wireFindingsOf,
+} from './findings.ts';
 export { newId } from './ids.ts';
 export {
   recordEvent,
@@ -27,7 +35,7 @@ export {
 export { keepLastRig, readLastRig } from './last-rig.ts';
 export * from './open-rig.ts';
 export type { SaveState } from './state.ts';
-export { type AppStore, makeStore, useAppDispatch, useAppSelector } from './store.ts';
+export { type AppStore, makeStore, useAppDispatch, useAppSelector, useAppStore } from './store.ts';
 export { selectTour, tourBegun, tourLeft, tourMoved } from './tour.ts';
 export { forgetUpload, uploadIdOf, uploads } from './upload.ts';
 export { useJournal } from './useJournal.ts';

@@ -164,10 +164,12 @@ export interface Scene {
   readonly rig: Rig;
   readonly evaluation: Evaluation;
 }
-export const selectScene = createSelector(
-  [selectRig, selectEvaluation, selectMomentId],
-  (rig, evaluation, id): Scene | null => {
-    if (!rig || !evaluation) return null;
-    return id === null ? { rig, evaluation } : { rig: atMoment(rig, id), evaluation: evaluationAt(rig, id) };
-  },
+export const selectScene = createSelector([selectRig, selectMomentId], (rig, id): Scene | null =>
+  rig ? sceneOf(rig, id) : null,
 );
+
+/** A rig in one of its moments; null stands for the rig by itself. */
+export const sceneOf = (rig: Rig, momentId: string | null): Scene => ({
+  rig: momentId === null ? rig : atMoment(rig, momentId),
+  evaluation: evaluationAt(rig, momentId),
+});

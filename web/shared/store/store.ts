@@ -1,5 +1,5 @@
 import { combineSlices, configureStore, createDynamicMiddleware } from '@reduxjs/toolkit';
-import { useDispatch, useSelector } from 'react-redux';
+import { useDispatch, useSelector, useStore } from 'react-redux';
 import { api } from './api.ts';
 import type { Day, Desk } from './state.ts';
 import { keepTour, selectTour, tourReducer } from './tour.ts';
@@ -44,3 +44,4 @@ export type AppStore = ReturnType<typeof makeStore>;
 type RootState = ReturnType<AppStore['getState']>;
 export const useAppDispatch = useDispatch.withTypes<AppStore['dispatch']>();
 export const useAppSelector = useSelector.withTypes<RootState>();
+export const useAppStore = useStore.withTypes<AppStore>();

@@ -4,7 +4,7 @@ import { carryOut, findDevice, findTypes, markDone, type Rig, type Verb } from '
 import { type Answer, askedBy, type Finding, type Question, type TriedFix } from '#core/rules/index.ts';
 import { deviceName } from '#core/signal/index.ts';
 import { BoxFace, formatDate, off, StateMark, sentence, TwoVerbs, useKey } from '#web/shared/parts/index.ts';
-import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
+import { applyStep, selectRig, useAppDispatch, useAppStore } from '#web/shared/store/index.ts';
 import { common, wire as say, textOf } from '#words/index.ts';
 import { type AskFixes, useTriedFixes } from './fixes.ts';
 
@@ -22,7 +22,10 @@ export function FindingCard({ rig, finding, askFixes, onAnswered, onClose }: Pro
   const dispatch = useAppDispatch();
   const { fixes: tried, failed } = useTriedFixes(askFixes, rig, finding);
   const fixes = tried ?? [];
+  const store = useAppStore();
   const choose = (fix: TriedFix, verb: Verb) => {
+    // A second press, while the page still follows the first.
+    if (selectRig(store.getState()) !== rig) return;
     const edit = carryOut(rig, { ...fix, momentId: finding.momentId }, verb, new Date().toISOString());
     dispatch(applyStep(edit, textOf(fix.label), 'fix'));
   };

@@ -3,16 +3,16 @@ import { useDeferredValue, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { findPort, findTypes, type PortRef, portAt, portKey, type Rig } from '#core/model/rig/index.ts';
 import type { Finding } from '#core/rules/index.ts';
-import type { Evaluation } from '#core/signal/index.ts';
+import { type Evaluation, evaluationAt } from '#core/signal/index.ts';
 import { MomentNote } from '#web/shared/moment/index.ts';
 import { off, Page, rich, useKey, useSteady } from '#web/shared/parts/index.ts';
 import {
   type Scene,
-  selectEvaluation,
-  selectRig,
-  selectScene,
-  selectWireFindings,
+  sceneOf,
+  selectMomentId,
   useAppSelector,
+  useSettledRig,
+  wireFindingsOf,
 } from '#web/shared/store/index.ts';
 import { wire as say } from '#words/index.ts';
 import { LinksInside } from './Connections.tsx';
@@ -29,14 +29,16 @@ import { PlugDialog } from './PlugDialog.tsx';
 import { leadRows } from './rows.ts';
 import { TapCard } from './TapCard.tsx';
 
-/** Wire: what is wrong or doubtful, and every cable with what to take for it. */
+/**
+ * Wire: what is wrong or doubtful, and every cable with what to take for it. All of it follows an edit: what was made is
+ * said in the frame first, and keys don't wait for the map.
+ */
 export function WireScreen() {
-  const rig = useAppSelector(selectRig);
-  const evaluation = useAppSelector(selectEvaluation);
-  const findings = useAppSelector(selectWireFindings);
-  const scene = useAppSelector(selectScene);
-  return rig && evaluation && scene ? (
-    <Wire rig={rig} evaluation={evaluation} scene={scene} findings={findings} />
+  const rig = useSettledRig();
+  const momentId = useAppSelector(selectMomentId);
+  const scene = useMemo(() => rig && sceneOf(rig, momentId), [rig, momentId]);
+  return rig && scene ? (
+    <Wire rig={rig} evaluation={evaluationAt(rig, null)} scene={scene} findings={wireFindingsOf(rig)} />
   ) : null;
 }
 
@@ -100,7 +102,8 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
   );
   useKey('escape', say.clearTapPoint(), () => put(null), tap !== null);
   useKey('escape', say.closePanel(), () => setCardOpen(false), tap === null && isCardOpen && dialog === null);
-  // Tables and papers are read after the edit, not while one makes it.
+  const putSteady = useSteady(put);
+  // Tables and papers are read after the map, not while one makes it.
   const drawn = useMemo(() => ({ rig, evaluation }), [rig, evaluation]);
   const onPaper = useDeferredValue(drawn);
   const rows = useMemo(() => leadRows(onPaper.rig, onPaper.evaluation, findings), [onPaper, findings]);
@@ -166,8 +169,8 @@ function Wire({ rig, evaluation, scene, findings }: Props) {
           chosen={tap ? undefined : chosen}
           isAsked={params.has('finding')}
           tap={tap}
-          onTap={put}
-          onFinding={choose}
+          onTap={putSteady}
+          onFinding={chooseRow}
         />
       )}
       <LeadTable rig={onPaper.rig} rows={rows} chosen={chosen?.where.cableIds ?? NONE} />

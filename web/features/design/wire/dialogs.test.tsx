@@ -169,10 +169,10 @@ describe('the box under the tap', () => {
     expect(rig().devices.find((d) => d.id === 'extractor')!.fedBy).toBe('desk-computer');
     await user.click(screen.getByLabelText(say.movesDuringUse()));
     expect(rig().devices.find((d) => d.id === 'extractor')!.moves).toBe(true);
-    expect(screen.getAllByText(/“Extractor” moves/).length).toBeGreaterThan(0);
+    expect((await screen.findAllByText(/“Extractor” moves/)).length).toBeGreaterThan(0);
     await user.click(screen.getByRole('button', { name: common.remove() }));
     expect(rig().devices.some((d) => d.id === 'extractor')).toBe(false);
-    expect(screen.queryByLabelText(say.tapPoint())).toBeNull();
+    await waitFor(() => expect(screen.queryByLabelText(say.tapPoint())).toBeNull());
     store.dispatch(undoStep());
     expect(rig().cables.some((c) => c.id === 'extractor-line')).toBe(true);
   });
@@ -180,7 +180,7 @@ describe('the box under the tap', () => {
     const { user, rig } = open(demoRig(), '/?tap=capture-program.stream');
     await user.selectOptions(screen.getByLabelText('Runs on'), 'club-laptop');
     expect(rig().devices.find((d) => d.id === 'capture-program')!.on).toBe('club-laptop');
-    expect(screen.getAllByText(/but they run on two computers/).length).toBeGreaterThan(0);
+    expect((await screen.findAllByText(/but they run on two computers/)).length).toBeGreaterThan(0);
   });
   it('is replaced by what keeps its leads first', async () => {
     const { user, rig } = open(demoRig(), '/?tap=splitter.in');
@@ -253,7 +253,7 @@ describe('connections', () => {
     await user.clear(field);
     await user.type(field, 'From the couch{Enter}');
     expect(now().devices.find((d) => d.id === 'c')!.ends).toEqual({ hdmi: { name: 'From the couch' } });
-    expect(within(card).getByLabelText('Rename this socket: From the couch')).toBeTruthy();
+    expect(await within(card).findByLabelText('Rename this socket: From the couch')).toBeTruthy();
     expect(await screen.findByRole('row', { name: /From the couch/ })).toBeTruthy();
   });
   it('stand in one list for all computers', async () => {

@@ -38,6 +38,9 @@ interface FixesKnown {
   readonly failed: string | null;
 }
 
+/** An edit is on the screen first, and findings that are only passed by aren't tried, ms. */
+const PAUSE_MS = 100;
+
 const WAITING: FixesKnown = { fixes: null, failed: null };
 
 export function useTriedFixes(ask: AskFixes, rig: Rig, finding: Finding): FixesKnown {
@@ -48,12 +51,15 @@ export function useTriedFixes(ask: AskFixes, rig: Rig, finding: Finding): FixesK
     const put = (known: FixesKnown) => {
       if (!left) setFound({ of: now, known });
     };
-    ask(now.rig, now.finding.id).then(
-      (fixes) => fixes && put({ fixes, failed: null }),
-      (error: unknown) => put({ fixes: [], failed: (error as Error).message }),
-    );
+    const timer = setTimeout(() => {
+      ask(now.rig, now.finding.id).then(
+        (fixes) => fixes && put({ fixes, failed: null }),
+        (error: unknown) => put({ fixes: [], failed: (error as Error).message }),
+      );
+    }, PAUSE_MS);
     return () => {
       left = true;
+      clearTimeout(timer);
     };
   }, [ask, now]);
   return found?.of === now ? found.known : WAITING;

@@ -37,7 +37,7 @@ describe('photographs of a box', () => {
     const file = new File(['x'], 'back of it.png', { type: 'image/png' });
     await user.upload(screen.getByLabelText('Photo of “Audio extractor”'), file);
     await waitFor(() => expect(photos()).toMatchObject([{ sha256: SHA, name: 'back of it' }]));
-    await user.click(screen.getByRole('button', { name: 'back of it' }));
+    await user.click(await screen.findByRole('button', { name: 'back of it' }));
     await user.click(await screen.findByRole('button', { name: common.remove() }));
     expect(photos()).toBeUndefined();
     store.dispatch(undoStep());

@@ -1,5 +1,5 @@
 import { Button, chakra } from '@chakra-ui/react';
-import { type KeyboardEvent, useMemo, useState } from 'react';
+import { type KeyboardEvent, memo, useMemo, useState } from 'react';
 import { deviceIn, endName, findDevice, findTypes, type PortRef, type Rig } from '#core/model/rig/index.ts';
 import type { Placed } from '#core/output/layout/index.ts';
 import {
@@ -62,7 +62,8 @@ const LEAST_SCALE = LEAST_LETTER_PX / LETTER_PX;
 const USUAL_HEIGHT = 430;
 
 /** The rig as a drawing: the signal from left to right, each source in its hue, the tapped way under the highlighter. */
-export function LineMapView({ rig, evaluation, findings, chosen, isAsked, tap, onTap, onFinding }: Props) {
+export const LineMapView = memo(function LineMapView(props: Props) {
+  const { rig, evaluation, findings, chosen, isAsked, tap, onTap, onFinding } = props;
   const [layer, setLayer] = useState<Layer>('all');
   const [alone, setAlone] = useState<{ sourceId: string | null; listenerId: string | null }>({
     sourceId: null,
@@ -240,7 +241,7 @@ export function LineMapView({ rig, evaluation, findings, chosen, isAsked, tap, o
       </chakra.p>
     </>
   );
-}
+});
 
 const NOTHING_YET: LineMap = {
   layer: 'all',
