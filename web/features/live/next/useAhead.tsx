@@ -73,7 +73,7 @@ export function AheadProvider({ rig, children }: { rig: Rig; children: ReactNode
     const isCurrent = planned?.rig === rig && planned.last === last;
     const ahead = planned?.ahead ?? null;
     const steps = ahead?.steps ?? [];
-    const open = isCurrent ? steps : stillOpen(steps, rig, findingsOf(rig));
+    const open = isCurrent || steps.length === 0 ? steps : stillOpen(steps, rig, findingsOf(rig));
     return {
       of: rig,
       ahead,
