@@ -28,6 +28,7 @@ export { rigs } from './en/rigs.ts';
 export { roundTrip } from './en/round-trip.ts';
 export { route } from './en/route.ts';
 export { run } from './en/run.ts';
+export { scan } from './en/scan.ts';
 export { search } from './en/search.ts';
 export { server } from './en/server.ts';
 export { slate } from './en/slate.ts';

@@ -142,6 +142,7 @@ function Framed({ rigId, rig, settled, scene }: FramedProps) {
         { to: to('desk'), key: 't', label: frame.toDoList(), waits: settled.tasks.length },
         { to: to('how'), key: 'h', label: guides.title() },
         { to: to('tap'), label: frame.tapTest() },
+        { to: to('scan'), label: frame.scan() },
         { to: to('trouble'), label: frame.troubleshoot() },
         { to: to('log'), key: 'o', label: frame.log() },
         { to: to('versions'), key: 'v', label: frame.versions() },

@@ -68,6 +68,7 @@ export const RIG_PAGES: readonly PageEntry[] = [
   entry('how', guides.title, say.alsoHow, help.how, ['hearing-plan', 'ready', 'take']),
   entry('desk', frame.toDoList, say.alsoDesk, help.desk, ['certainty-drawn', 'unknown-device', 'ready']),
   entry('tap', frame.tapTest, say.alsoTap, help.tap, ['tap-test', 'tune', 'arrival', 'polarity', 'drift']),
+  entry('scan', frame.scan, say.alsoScan, help.scan, ['latency', 'polarity', 'drift', 'sound-device', 'twice']),
   entry('trouble', frame.troubleshoot, say.alsoTrouble, help.trouble, ['trouble', 'suspect', 'same-as-last', 'hum']),
   entry('measured', say.measured, say.alsoMeasured, help.measured, ['measured', 'follows-from', 'spread', 'doubt']),
   entry('log', frame.log, say.alsoLog, help.log, ['log', 'control-chart', 'same-as-last', 'archive']),

@@ -32,6 +32,7 @@ const pagesOfRig = (): RouteObject[] => [
   page('how', () => import('#web/features/live/guides/index.ts'), 'GuideScreen'),
   page('how/:guideId', () => import('#web/features/live/guides/index.ts'), 'GuideScreen'),
   page('run', () => import('#web/features/live/run/index.ts'), 'RunScreen'),
+  page('scan', () => import('#web/features/measure/scan/index.ts'), 'ScanScreen'),
   page('tap', () => import('#web/features/measure/tap-test/index.ts'), 'TapTestScreen'),
   page('trouble', () => import('#web/features/live/troubleshoot/index.ts'), 'TroubleshootScreen'),
   page('measured', () => import('#web/features/measure/measurements/index.ts'), 'MeasurementsScreen'),

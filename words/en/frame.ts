@@ -15,6 +15,7 @@ export const frame = {
   toDo: message('to do'),
   toDoListKey: message('To-do list: things to check and things to do'),
   tapTest: message('Tap test'),
+  scan: message('Scan'),
   troubleshoot: message('Troubleshoot'),
   troubleshootKey: message('Troubleshoot: find out what’s wrong'),
   log: message('Log'),

@@ -59,6 +59,9 @@ export const help = {
   desk: message(
     'What hasn’t been confirmed yet, and what is still to be done? Answer and tick here; everything else follows.',
   ),
+  scan: message(
+    'Which output of this computer arrives at which input, how loud and how late? Scan, compare with last time, and look at each path.',
+  ),
   tap: message(
     'Who really hears whom? Each source plays a tune of its own, each destination records, and the takes say who arrived.',
   ),

@@ -47,6 +47,9 @@ export const search = {
   alsoNext: message('what now, what to do next, ready, checklist, plan of work'),
   alsoDesk: message('to do, checklist, questions, confirm, tasks'),
   alsoTap: message('routing test, line check, test tunes, who hears whom'),
+  alsoScan: message(
+    'loopback, virtual cable, which device is which, what arrives where, matrix, audio devices, latency of this computer',
+  ),
   alsoTrouble: message(
     'help, not working, no sound, no audio, hum, buzz, echo, feedback, howl, crackle, dropouts, fault finding',
   ),

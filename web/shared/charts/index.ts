@@ -1,4 +1,5 @@
 export { ArrivalChart } from './ArrivalChart.tsx';
+export { layoutShape } from './arrival-shape.ts';
 export { ControlChart, sayChart } from './ControlChart.tsx';
 export { layoutControl } from './control.ts';
 export { DistanceChart } from './DistanceChart.tsx';

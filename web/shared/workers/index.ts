@@ -28,6 +28,7 @@ export { renderLoop } from './listen.ts';
 export type { HeardLoop } from './listen.worker.ts';
 export type { Progress, TakeLook } from './look.ts';
 export type { JoinedTakes } from './measure.worker.ts';
+export { canScan, openScanDesk, type ScanDesk } from './scan.ts';
 export type { Container, MadeFile, SlateFilm } from './slate.worker.ts';
 export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TriedStretch, TriedTreatment } from './sound.worker.ts';

@@ -3,7 +3,8 @@ import { gateOf, playersOf } from '#core/desk-tests/tap-test/index.ts';
 import { TUNES } from '#core/desk-tests/tunes/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findSource } from '#core/model/rig/index.ts';
-import { Gate, TuneStage } from '#web/features/measure/tap-test/index.ts';
+import { TuneStage } from '#web/features/measure/tap-test/index.ts';
+import { Gate } from '#web/shared/gate/index.ts';
 import { Choice } from '#web/shared/parts/index.ts';
 import { phone as say } from '#words/index.ts';
 

@@ -8,6 +8,7 @@ import { sourceIn } from '#core/model/rig/index.ts';
 import { FRAME_RATES, hertz } from '#core/model/units/index.ts';
 import { tapSheet } from '#core/output/sheets/index.ts';
 import { deviceName } from '#core/signal/index.ts';
+import { Gate } from '#web/shared/gate/index.ts';
 import {
   Choice,
   Head,
@@ -21,7 +22,6 @@ import {
 } from '#web/shared/parts/index.ts';
 import { type Job, type MadeFile, makeSlate } from '#web/shared/workers/index.ts';
 import { common, tapTest as say, textOf } from '#words/index.ts';
-import { Gate } from './Gate.tsx';
 import type { Tap } from './useTap.ts';
 
 interface Props {

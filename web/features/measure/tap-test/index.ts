@@ -1,3 +1,2 @@
-export { Gate } from './Gate.tsx';
 export { TapTestScreen } from './TapTestScreen.tsx';
 export { TuneScreen, TuneStage } from './TuneScreen.tsx';

@@ -1,0 +1,32 @@
+export { type ClockLine, type ClockReading, clockLine, onPage } from './clock.ts';
+export { compareScans, type ScanChange } from './compare.ts';
+export {
+  type Emission,
+  type Heard,
+  isClear,
+  isLoudEnough,
+  joinReads,
+  linksOf,
+  type RoundRead,
+  readRound,
+  sightOf,
+} from './rounds.ts';
+export {
+  Scan,
+  type ScanInput,
+  type ScanLink,
+  type ScanLinkSeen,
+  type ScanOutput,
+  type ScanRead,
+  type Sides,
+} from './scan.ts';
+export {
+  EARLIEST_S,
+  FIRST_DBFS,
+  LIMITS_DBFS,
+  roundLevelDbfs,
+  SLOT_S,
+  SWEEP_S,
+  sweep,
+  USUAL_LIMIT_DBFS,
+} from './sweep.ts';

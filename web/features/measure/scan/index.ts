@@ -1,0 +1,1 @@
+export { ScanScreen } from './ScanScreen.tsx';

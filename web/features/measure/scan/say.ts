@@ -1,0 +1,69 @@
+import type { ScanChange, ScanInput, ScanLink } from '#core/desk-tests/scan/index.ts';
+import { formatNumber } from '#web/shared/parts/index.ts';
+import { scan as say } from '#words/index.ts';
+
+const db = (value: number): string => formatNumber(value, 1);
+const ms = (value: number): string => formatNumber(value, 1);
+export const khz = (hz: number): string => formatNumber(hz / 1000, 1);
+
+/** A change since a scan before, in a sentence. */
+export function sayChange(change: ScanChange): string {
+  switch (change.kind) {
+    case 'output-gone':
+      return say.outputGone(change);
+    case 'output-new':
+      return say.outputNew(change);
+    case 'input-gone':
+      return say.inputGone(change);
+    case 'input-new':
+      return say.inputNew(change);
+    case 'output-renamed':
+      return say.outputRenamed(change);
+    case 'input-renamed':
+      return say.inputRenamed(change);
+    case 'link-gone':
+      return say.linkGone(change);
+    case 'link-new':
+      return say.linkNew({ ...change, db: db(change.levelDb) });
+    case 'level':
+      return say.levelChanged({ ...change, now: db(change.now), before: db(change.before) });
+    case 'delay':
+      return say.delayChanged({ ...change, now: ms(change.now), before: ms(change.before) });
+    case 'polarity':
+      return say.polarityChanged(change);
+    case 'sides':
+      return say.sidesChanged(change);
+    case 'again':
+      return say.againChanged(change);
+    case 'band':
+      return say.bandChanged(change);
+    case 'rate':
+      return say.rateChanged({ name: change.name, now: khz(change.now), before: khz(change.before) });
+  }
+}
+
+export const SIDES: Readonly<Record<ScanLink['sides'], () => string>> = {
+  straight: say.straight,
+  crossed: say.crossed,
+  'both-in-each': say.bothInEach,
+  'left-only': say.leftOnly,
+  'right-only': say.rightOnly,
+  mono: say.mono,
+};
+
+const PROCESSING: Readonly<Record<ScanInput['processing'][number], () => string>> = {
+  'echo-cancel': say.echoCancel,
+  'noise-suppression': say.noiseSuppression,
+  'gain-control': say.gainControl,
+};
+
+/** What stands under an input's name: its rate, and what is odd about it. */
+export const factsOf = ({ sampleRateHz, silent, processing }: ScanInput): string =>
+  [
+    say.rateKhz({ khz: khz(sampleRateHz) }),
+    ...(silent ? [say.silent()] : []),
+    ...processing.map((p) => PROCESSING[p]()),
+  ].join(', ');
+
+export const sayDb = db;
+export const sayMs = ms;

@@ -1,0 +1,1 @@
+export { Gate } from './Gate.tsx';
