@@ -1,5 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
+const SOUND = 'scan.spec.ts';
+
 /** Tests start their own servers (see e2e/server.ts); Chromium is the system's. */
 export default defineConfig({
   testDir: 'e2e',
@@ -11,6 +13,12 @@ export default defineConfig({
   workers: 2,
   fullyParallel: true,
   reporter: [['list']],
+  projects: [
+    { name: 'all', testIgnore: SOUND },
+    // In real time, through the sound server: by themselves, when all else is done. A machine that stalls for longer than
+    // the pipes hold loses samples: once more then.
+    { name: 'sound', testMatch: SOUND, dependencies: ['all'], fullyParallel: false, workers: 1, retries: 1 },
+  ],
   outputDir: 'test-results',
   use: {
     viewport: { width: 1280, height: 800 },

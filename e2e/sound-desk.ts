@@ -1,7 +1,8 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { closeSync, constants, mkdirSync, mkdtempSync, openSync, readSync, rmSync, writeSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
 
 /** What an output's sides do at an input. */
 export interface Cable {
@@ -26,10 +27,6 @@ export interface SoundDesk {
 }
 
 const RATE_HZ = 48_000;
-const BYTES_A_FRAME = 8;
-/** Delays up to 2.7 s. */
-const RING = 1 << 17;
-const TICK_MS = 4;
 const READY_MS = 10_000;
 
 /**
@@ -72,93 +69,40 @@ export async function openSoundDesk(outputs: readonly string[], inputs: readonly
     if (Date.now() > until || server.exitCode !== null) throw new Error('The sound server did not start.');
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
-  const turning = turn(outputs.map(pipe), inputs.map(pipe), outputs, inputs);
+  const peaks = new Float32Array(new SharedArrayBuffer(Float32Array.BYTES_PER_ELEMENT * outputs.length));
+  const pipes = new Worker(new URL('./sound-pipes.mjs', import.meta.url), {
+    workerData: { outputs: outputs.map(pipe), inputs: inputs.map(pipe), rateHz: RATE_HZ, peaks },
+  });
   return {
     env,
-    plug: turning.plug,
-    peaks: turning.peaks,
+    plug: (cables) =>
+      pipes.postMessage(
+        cables.map((c) => ({
+          from: outputs.indexOf(c.from),
+          to: inputs.indexOf(c.to),
+          gain: c.gain,
+          delay: Math.round((c.delayMs / 1000) * RATE_HZ),
+          sides: c.sides === 'left' ? [0] : c.sides === 'right' ? [1] : [0, 1],
+        })),
+      ),
+    peaks: () => {
+      const now = Object.fromEntries(outputs.map((o, n) => [o, peaks[n]!]));
+      peaks.fill(0);
+      return now;
+    },
     remove: (name) => {
-      const [kind, what] = outputs.includes(name) ? ['sinks', 'module-pipe-sink'] : ['sources', 'module-pipe-source'];
-      void kind;
+      const what = outputs.includes(name) ? 'module-pipe-sink' : 'module-pipe-source';
       const line = control('list', 'short', 'modules')
         .stdout.split('\n')
         .find((l) => l.includes(what) && l.includes(`_name=${name} `));
       control('unload-module', line!.split('\t')[0]!);
     },
     close: async () => {
-      turning.stop();
+      pipes.postMessage('stop');
+      await new Promise((resolve) => pipes.once('exit', resolve));
       server.kill('SIGTERM');
       await new Promise((resolve) => (server.exitCode === null ? server.once('exit', resolve) : resolve(null)));
       rmSync(dir, { recursive: true, force: true });
-    },
-  };
-}
-
-/** Turns the pipes by the wall clock. */
-function turn(from: readonly string[], to: readonly string[], outputs: readonly string[], inputs: readonly string[]) {
-  const sources = from.map((f) => openSync(f, constants.O_RDONLY | constants.O_NONBLOCK));
-  const sinks = to.map((f) => openSync(f, constants.O_RDWR | constants.O_NONBLOCK));
-  const rings = from.map(() => [new Float32Array(RING), new Float32Array(RING)] as const);
-  let cables: readonly { from: number; to: number; gain: number; delay: number; sides: readonly number[] }[] = [];
-  let peaks = from.map(() => 0);
-  let frame = 0;
-  const begun = performance.now();
-  const again = (work: () => number): number => {
-    try {
-      return work();
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code === 'EAGAIN') return 0;
-      throw error;
-    }
-  };
-  const tick = () => {
-    const count = Math.floor(((performance.now() - begun) / 1000) * RATE_HZ) - frame;
-    if (count <= 0) return;
-    const bytes = Buffer.alloc(count * BYTES_A_FRAME);
-    for (const [n, [left, right]] of rings.entries()) {
-      let got = 0;
-      for (let more = 1; more > 0 && got < bytes.length; got += more)
-        more = again(() => readSync(sources[n]!, bytes, got, bytes.length - got, null));
-      for (let i = 0; i < count; i++) {
-        const at = (frame + i) & (RING - 1);
-        const isThere = (i + 1) * BYTES_A_FRAME <= got;
-        left[at] = isThere ? bytes.readFloatLE(i * BYTES_A_FRAME) : 0;
-        right[at] = isThere ? bytes.readFloatLE(i * BYTES_A_FRAME + 4) : 0;
-        peaks[n] = Math.max(peaks[n]!, Math.abs(left[at]), Math.abs(right[at]));
-      }
-    }
-    for (const [n, fd] of sinks.entries()) {
-      const mine = cables.filter((c) => c.to === n);
-      for (let i = 0; i < count; i++)
-        for (const side of [0, 1] as const) {
-          let sum = 0;
-          for (const c of mine)
-            if (c.sides.includes(side)) sum += c.gain * rings[c.from]![side][(frame + i - c.delay) & (RING - 1)]!;
-          bytes.writeFloatLE(sum, i * BYTES_A_FRAME + 4 * side);
-        }
-      again(() => writeSync(fd, bytes));
-    }
-    frame += count;
-  };
-  const timer = setInterval(tick, TICK_MS);
-  return {
-    plug: (next: readonly Cable[]) => {
-      cables = next.map((c) => ({
-        from: outputs.indexOf(c.from),
-        to: inputs.indexOf(c.to),
-        gain: c.gain,
-        delay: Math.round((c.delayMs / 1000) * RATE_HZ),
-        sides: c.sides === 'left' ? [0] : c.sides === 'right' ? [1] : [0, 1],
-      }));
-    },
-    peaks: () => {
-      const now = Object.fromEntries(outputs.map((o, n) => [o, peaks[n]!]));
-      peaks = from.map(() => 0);
-      return now;
-    },
-    stop: () => {
-      clearInterval(timer);
-      for (const fd of [...sources, ...sinks]) closeSync(fd);
     },
   };
 }

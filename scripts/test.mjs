@@ -7,16 +7,20 @@ checkNode();
 ensureInstalled();
 
 const chromium = process.env.CHROMIUM ?? '/usr/bin/chromium';
-if (!existsSync(chromium)) {
-  const hint =
-    'Browser tests need Chromium. Install it with: sudo apt-get install -y chromium (or set CHROMIUM to where it is).';
+const isThere = (program) => !spawnSync(program, ['--version']).error;
+const needed = [
+  ...(existsSync(chromium) ? [] : ['chromium']),
+  // Scans are tried through real outputs and inputs: those of a sound server of their own.
+  ...(isThere('pulseaudio') && isThere('pactl') ? [] : ['pulseaudio', 'pulseaudio-utils']),
+];
+if (needed.length > 0) {
+  const list = needed.join(' ');
+  const hint = `Browser tests need ${list}. Install with: sudo apt-get install -y ${list} (or set CHROMIUM to where the browser is).`;
   const isRoot = process.getuid?.() === 0;
-  if (!isRoot || spawnSync('apt-get', ['--version']).error) fail(hint);
-  process.stdout.write(
-    'Installing Chromium for the browser tests, by apt-get, for the whole system. To avoid it, set CHROMIUM to a browser that is there.\n',
-  );
+  if (!isRoot || !isThere('apt-get')) fail(hint);
+  process.stdout.write(`Installing ${list} for the browser tests, by apt-get, for the whole system.\n`);
   run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'update', '-qq']);
-  run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', 'chromium'], {
+  run('apt-get', ['-o', 'DPkg::Lock::Timeout=300', 'install', '-y', '-qq', '--no-install-recommends', ...needed], {
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   });
 }

@@ -95,6 +95,7 @@ export const scan = {
   band: message('Frequency range'),
   bandHz: message('{low} to {high} Hz', { low: 'text', high: 'text' }),
   twice: message('Arrives again'),
+  arrivesTwice: message('twice'),
   twiceAt: message('{ms} ms {when}, {db} dB lower', { ms: 'text', when: 'text', db: 'text' }),
   later: message('later'),
   earlier: message('earlier'),

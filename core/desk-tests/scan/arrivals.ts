@@ -1,6 +1,6 @@
 import { type FftOf, fftSize } from '#core/audio/samples/index.ts';
 import { bandGain, type Responses } from './response.ts';
-import { EARLIEST_S, harmonicLeadS, LATEST_S } from './sweep.ts';
+import { EARLIEST_S, harmonicLeadS, harmonicOrder, LATEST_S } from './sweep.ts';
 
 /** A sweep as it arrived at one channel of an input. */
 export interface Arrival {
@@ -35,15 +35,24 @@ const AGAIN_UNDER_DB = 24;
 const AGAIN_OUT_DB = 9;
 const AROUND_S = 0.02;
 const MAX_AGAIN = 4;
-/** A distortion product lies where its order says, this nearly, and so far under what it is of, dB. */
-const HARMONICS = [2, 3, 4, 5];
+/**
+ * A distortion product lies where its order says, this nearly, and so far under what it is of, dB. Steps of 16 bits make
+ * those of high orders of a sweep that is hardly louder.
+ */
+const MAX_ORDER = 29;
 const HARMONIC_WITHIN_S = 0.004;
-const HARMONIC_UNDER_DB = 14;
+const HARMONIC_UNDER_DB = 6;
 /** Around its peak, the part of a response that its level and band are of, s. */
 const BEFORE_S = 0.004;
 const AFTER_S = 0.016;
 
 const db = (ratio: number): number => 20 * Math.log10(Math.max(ratio, 1e-9));
+
+/** Whether a distortion product of some order would arrive so much before what it is of. */
+function isHarmonicLead(leadS: number): boolean {
+  const order = Math.round(harmonicOrder(leadS));
+  return order >= 2 && order <= MAX_ORDER && Math.abs(leadS - harmonicLeadS(order)) < HARMONIC_WITHIN_S;
+}
 
 /** Peaks of a channel, with harmonics of louder ones left out; samples, loudest first. */
 export function peaksOf({ envelope, noise, sampleRateHz }: Responses): number[] {
@@ -58,14 +67,9 @@ export function peaksOf({ envelope, noise, sampleRateHz }: Responses): number[] 
   const kept: number[] = [];
   for (const at of tops) {
     if (kept.some((other) => Math.abs(other - at) < apart)) continue;
-    const isHarmonic = kept.some((other) =>
-      HARMONICS.some(
-        (order) =>
-          Math.abs(other - at - harmonicLeadS(order) * sampleRateHz) < HARMONIC_WITHIN_S * sampleRateHz &&
-          db(envelope[other]! / envelope[at]!) > HARMONIC_UNDER_DB,
-      ),
-    );
-    if (!isHarmonic) kept.push(at);
+    const isOf = (other: number) =>
+      db(envelope[other]! / envelope[at]!) > HARMONIC_UNDER_DB && isHarmonicLead((other - at) / sampleRateHz);
+    if (!kept.some(isOf)) kept.push(at);
   }
   return kept;
 }
@@ -94,7 +98,7 @@ export function arrivalIn(fftOf: FftOf, of: Responses, peaks: readonly number[],
   return {
     atS: secondsOf(main + topOffset(envelope, main)),
     overNoiseDb: db(peak / Math.max(noise, 1e-9)),
-    polarity: polarityAt(of.response, main, Math.round(0.001 * sampleRateHz)),
+    polarity: polarityAt(of.response, main, sampleRateHz),
     ...bandsAt(fftOf, of, main),
     again,
     responseDb: shape(envelope, beganS + EARLIEST_S, sampleRateHz, peak),
@@ -136,12 +140,20 @@ function meanAround(x: Float32Array, at: number, around: number): number {
 
 /** A response is upright or upside down where one of its sides is clearly the higher. */
 const CLEARLY = 1.35;
-function polarityAt(x: Float32Array, at: number, around: number): 1 | -1 | null {
+/** Polarity is told by what is below some 2 kHz, s: clocks that are apart smear what is above. */
+const SMOOTH_S = 0.0003;
+const POLARITY_WITHIN_S = 0.002;
+
+function polarityAt(x: Float32Array, at: number, sampleRateHz: number): 1 | -1 | null {
+  const width = Math.round(SMOOTH_S * sampleRateHz);
+  const around = Math.round(POLARITY_WITHIN_S * sampleRateHz);
   let up = 0;
   let down = 0;
+  let sum = 0;
   for (let i = Math.max(0, at - around); i <= Math.min(x.length - 1, at + around); i++) {
-    up = Math.max(up, x[i]!);
-    down = Math.max(down, -x[i]!);
+    sum += x[i]! - (x[i - width] ?? 0);
+    up = Math.max(up, sum);
+    down = Math.max(down, -sum);
   }
   if (up > CLEARLY * down) return 1;
   return down > CLEARLY * up ? -1 : null;

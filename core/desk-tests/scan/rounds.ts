@@ -1,6 +1,6 @@
 import { median } from 'd3-array';
 import type { FftOf } from '#core/audio/samples/index.ts';
-import { type Arrival, arrivalIn, peaksOf } from './arrivals.ts';
+import { type Again, type Arrival, arrivalIn, peaksOf } from './arrivals.ts';
 import { type Responses, responsesIn } from './response.ts';
 import type { ScanInput, ScanLinkSeen, Sides } from './scan.ts';
 
@@ -40,6 +40,8 @@ interface Sighting {
   /** When it arrived by the clock of the input, and began by that of the output, s. */
   readonly arrivedS: number;
   readonly playedS: number;
+  /** Level at which it arrived, dBFS peak. */
+  readonly heardDbfs: number;
   readonly arrival: Arrival;
 }
 
@@ -104,6 +106,7 @@ function sight(
       channel,
       playedS,
       levelDb: arrival.levelDb - levelDbfs,
+      heardDbfs: arrival.levelDb,
       delayMs: 1000 * arrival.atS,
       arrivedS: heard.firstFrame / heard.sampleRateHz + beganS + arrival.atS,
       arrival,
@@ -111,8 +114,14 @@ function sight(
   ];
 }
 
-/** Sightings of one path agree within this between rounds; more is chance, or another one, ms. */
-const AGREE_MS = 12;
+/** Rounds that a path has to be seen in. */
+const ENOUGH_ROUNDS = 2;
+/** Levels are read where they are so far over the steps of 16 bits, dB: nearer, those change them. */
+const OVER_STEPS_DB = 9;
+/** What browsers say of their own delays is off by this between rounds at most, ms: more is another path. */
+const AGREE_MS = 80;
+/** Delays of steady rounds lie within this, ms: those that most agree with count. */
+const STEADY_MS = 6;
 /** A side this far under the other isn't counted to it, dB: what one channel leaks into the next. */
 const SIDE_UNDER_DB = 24;
 /** Clocks by pairs of rounds agree within this, parts per million. */
@@ -125,11 +134,14 @@ export function linksOf(rounds: readonly RoundRead[]): ScanLinkSeen[] {
     const key = JSON.stringify([s.outputId, s.inputId]);
     pairs.set(key, [...(pairs.get(key) ?? []), s]);
   }
-  return [...pairs.values()].flatMap((all) => linkOf(all) ?? []);
+  const links = [...pairs.values()].flatMap((all) => linkOf(all) ?? []);
+  // Nothing arrives before it is played: what stamps are off by, they are off by for all.
+  const early = Math.min(0, ...links.map((l) => l.delayMs));
+  return links.map((l) => ({ ...l, delayMs: l.delayMs - early }));
 }
 
 function linkOf(all: readonly Sighting[]): ScanLinkSeen | null {
-  const middleMs = median(all, (s) => s.delayMs)!;
+  const middleMs = steadyOf(all.map((s) => s.delayMs));
   const agreeing = all.filter((s) => Math.abs(s.delayMs - middleMs) < AGREE_MS);
   const sides = [0, 1].flatMap((side) =>
     [0, 1].map((channel) => agreeing.filter((s) => s.side === side && s.channel === channel)),
@@ -149,23 +161,38 @@ function linkOf(all: readonly Sighting[]): ScanLinkSeen | null {
   const hasTwoChannels = agreeing.some((s) => s.channel === 1);
   const clearest = loudest.reduce((a, b) => (b.arrival.overNoiseDb > a.arrival.overNoiseDb ? b : a));
   const delays = loudest.map((s) => s.delayMs);
-  const levels = loudest.map((s) => s.levelDb);
+  const whole = loudest.filter((s) => s.heardDbfs > LEAST_DBFS + OVER_STEPS_DB);
+  const levels = (whole.length > 0 ? whole : loudest).map((s) => s.levelDb);
   return {
     outputId: clearest.outputId,
     inputId: clearest.inputId,
-    levelDb,
-    delayMs: median(delays)!,
+    levelDb: median(levels)!,
+    delayMs: steadyOf(delays),
     spreadMs: (Math.max(...delays) - Math.min(...delays)) / 2,
     polarity: clearest.arrival.polarity,
     sides: hasTwoChannels ? sidesOf(ll, lr, rl, rr) : sidesOf(ll, ll, rl, rl),
     ppm: ppmOf(loudest),
     lowHz: clearest.arrival.lowHz,
     highHz: clearest.arrival.highHz,
-    again: clearest.arrival.again.map((a) => ({ ...a })),
+    again: clearest.arrival.again.filter(
+      (a) => loudest.filter((s) => s.arrival.again.some((b) => isSame(a, b))).length >= ENOUGH_ROUNDS,
+    ),
     levelSpreadDb: Math.max(...levels) - Math.min(...levels),
     responseDb: clearest.arrival.responseDb,
   };
 }
+
+/** The median of the values that most others are near to: of two groups alike, the later rounds'. */
+function steadyOf(values: readonly number[]): number {
+  const near = values.map((v) => values.filter((other) => Math.abs(other - v) <= STEADY_MS));
+  return median(near.reduce((best, group) => (group.length >= best.length ? group : best)))!;
+}
+
+/** Second paths agree between rounds within this, ms and dB. */
+const AGAIN_MS = 1;
+const AGAIN_DB = 4;
+const isSame = (a: Again, b: Again): boolean =>
+  Math.abs(a.afterMs - b.afterMs) < AGAIN_MS && Math.abs(a.underDb - b.underDb) < AGAIN_DB;
 
 /** @param ll  whether the output's left side arrives at the input's left, and so on */
 function sidesOf(ll: boolean, lr: boolean, rl: boolean, rr: boolean): Sides {
@@ -196,8 +223,6 @@ function ppmOf(sightings: readonly Sighting[]): number | null {
 
 /** A path this much quieter than what was played is worth seeing, dB. */
 const WORTH_SEEING_DB = -36;
-/** Rounds that a path has to be seen in. */
-const ENOUGH_ROUNDS = 2;
 
 /** Rounds in which an output was loud enough for every input. */
 const clearRounds = (rounds: readonly RoundRead[], outputId: string): number =>

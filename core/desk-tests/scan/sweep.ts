@@ -17,6 +17,9 @@ export const LATEST_S = SLOT_S + EARLIEST_S;
 /** How much earlier than a sweep its harmonic of this order arrives, s. */
 export const harmonicLeadS = (order: number): number => RATE_OF_RISE_S * Math.log(order);
 
+/** The order that leads by so much, as a number that need not be whole. */
+export const harmonicOrder = (leadS: number): number => Math.exp(leadS / RATE_OF_RISE_S);
+
 /** The first round can't be heard; each round comes up until all inputs could be read, dBFS peak. */
 export const FIRST_DBFS = -66;
 export const STEP_DB = 12;

@@ -3,15 +3,22 @@ import { formatNumber } from '#web/shared/parts/index.ts';
 import { LabelsBelow, ValueRules } from './Axes.tsx';
 import { type CurveLayout, SMALL } from './response.ts';
 
+interface Props {
+  readonly layout: CurveLayout;
+  readonly label: string;
+  readonly width?: number;
+  readonly children?: ReactNode;
+}
+
 /** A small chart of one curve, decibels up. */
-export function SmallCurve({ layout, label, children }: { layout: CurveLayout; label: string; children?: ReactNode }) {
+export function SmallCurve({ layout, label, width = SMALL.width, children }: Props) {
   const bottom = SMALL.height - SMALL.bottom;
   return (
-    <svg width={SMALL.width} height={SMALL.height} role="img" aria-label={label}>
+    <svg width={width} height={SMALL.height} role="img" aria-label={label}>
       <ValueRules
         ticks={layout.yTicks.map(({ db, px }) => ({ px, text: formatNumber(db) }))}
         from={SMALL.left}
-        to={SMALL.width}
+        to={width}
       />
       <LabelsBelow
         ticks={layout.xTicks.map(({ label: text, px }) => ({ px, text }))}

@@ -16,14 +16,14 @@ const TICKS = 5;
  * @param levelsDb  one value a ms
  * @param firstMs  time of the first one
  */
-export function layoutShape(levelsDb: readonly number[], firstMs: number): CurveLayout {
+export function layoutShape(levelsDb: readonly number[], firstMs: number, widthPx: number): CurveLayout {
   const peak = levelsDb.indexOf(Math.max(...levelsDb));
   const shown = levelsDb.flatMap((db, i) => (db > SHOWN_DB ? [i] : []));
   const from = Math.max(0, Math.min(peak, shown[0] ?? peak) - BEFORE_MS);
   const until = Math.min(levelsDb.length - 1, Math.max(peak + LEAST_AFTER_MS, (shown.at(-1) ?? peak) + BEFORE_MS));
   const x = scaleLinear()
     .domain([from + firstMs, until + firstMs])
-    .range([SMALL.left, SMALL.width - 4]);
+    .range([SMALL.left, widthPx - 4]);
   const y = scaleLinear()
     .domain([LOWEST_DB, 3])
     .range([SMALL.height - SMALL.bottom, 4])

@@ -65,7 +65,7 @@ const api = {
 };
 
 /** Stamps of this long before a round tell the clock too, s. */
-const CLOCK_S = 10;
+const CLOCK_S = 60;
 
 /** The lag of pieces that hardly waited; single ones are stamped wrong when an input is opened. */
 function soonest(readings: readonly Stamp[]): number {

@@ -85,7 +85,12 @@ function Cell({ link, from, to, isChanged, isChosen, onChoose }: CellProps) {
     <LineButton aria-pressed={isChosen} aria-label={say.cell({ from, to, ...said })} onClick={onChoose}>
       <span className="strong">{say.levelDb(said)}</span> {isChanged && <StateMark state="fix" />}
       <chakra.span className="quiet small" display="block">
-        {say.delayMs(said)}, {SIDES[link.sides]()}
+        {[
+          say.delayMs(said),
+          ...(link.sides === 'straight' ? [] : [SIDES[link.sides]()]),
+          ...(link.polarity === -1 ? [say.inverted()] : []),
+          ...(link.again.length > 0 ? [say.arrivesTwice()] : []),
+        ].join(', ')}
       </chakra.span>
     </LineButton>
   );

@@ -1,7 +1,7 @@
 import { Button, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { EARLIEST_S, type ScanLinkSeen } from '#core/desk-tests/scan/index.ts';
-import { layoutShape, SmallCurve } from '#web/shared/charts/index.ts';
+import { layoutShape, SmallCurve, useWidth } from '#web/shared/charts/index.ts';
 import { formatNumber, Table } from '#web/shared/parts/index.ts';
 import { scan as say } from '#words/index.ts';
 import { SIDES, sayDb, sayMs } from './say.ts';
@@ -15,11 +15,15 @@ interface Props {
   readonly onClose: () => void;
 }
 
+/** Until the card has been measured. */
+const SMALL_PX = 240;
+
 /** Levels differ by more between quiet and loud sweeps where something acts on them, dB. */
 const ACTS_DB = 2;
 
 /** One path: how it arrived, and all that was read of it. */
 export function PathCard({ link, from, to, fastestMs, onClose }: Props) {
+  const [frame, width] = useWidth<HTMLDivElement>(SMALL_PX);
   return (
     <aside className="card" aria-label={say.pathTitle({ from, to })}>
       <div className="card-head">
@@ -28,8 +32,12 @@ export function PathCard({ link, from, to, fastestMs, onClose }: Props) {
           ×
         </Button>
       </div>
-      <chakra.div marginTop="8px">
-        <SmallCurve layout={layoutShape(link.responseDb, 1000 * EARLIEST_S)} label={say.chartOf({ from, to })} />
+      <chakra.div ref={frame} marginTop="8px">
+        <SmallCurve
+          layout={layoutShape(link.responseDb, 1000 * EARLIEST_S, width)}
+          width={width}
+          label={say.chartOf({ from, to })}
+        />
       </chakra.div>
       <Table tight marginTop="8px">
         <tbody>

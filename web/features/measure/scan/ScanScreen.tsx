@@ -78,7 +78,9 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
         )
       }
     >
-      <p className="quiet">{say.explains()}</p>
+      <chakra.p className="quiet" marginTop="8px">
+        {say.explains()}
+      </chakra.p>
       {!able && <p className="watch">{rich(say.cantChooseOutputs, {}, `/rigs/${rigId}/tap`)}</p>}
       {able && !made && !progress && (
         <>

@@ -48,6 +48,8 @@ const CLOCK_MS = 40;
 const LEAD_S = 0.5;
 const BEFORE_S = 0.3;
 const AFTER_S = 0.35;
+/** An input that gave less of a round than this is gone. */
+const LEAST_HEARD = 0.6;
 const LOCK = 'mellow-tap-scan';
 
 /** A device that the browser only stands in for another that it lists too. */
@@ -87,7 +89,7 @@ export async function runScan(options: Options): Promise<ScanMade> {
     options.onProgress({ playing: null, share: 0 });
     const skipped = await openAll(desk, outputs, inputs, ended);
     clocks = setInterval(() => readClocks(outputs), CLOCK_MS);
-    const rounds = await playRounds(desk, outputs, ended, options);
+    const rounds = await playRounds(desk, outputs, inputs, ended, options);
     const played = rounds.played;
     return {
       at: new Date().toISOString(),
@@ -182,6 +184,8 @@ async function openAll(
   for (const { deviceId, label } of devicesOf(all, 'audiooutput')) {
     try {
       const context = new AudioContext({ sinkId: deviceId === 'default' ? '' : deviceId, latencyHint: 'playback' });
+      // Where its device goes, browsers play on the computer's own choice.
+      context.addEventListener('error', () => end(say.outputWentAway({ name: label })), { signal: over.signal });
       outputs.push({ id: deviceId, name: label, context, readings: [] });
       await Promise.race([context.resume(), ended]);
     } catch (error) {
@@ -191,9 +195,12 @@ async function openAll(
   }
   if (outputs.length === 0) throw new Error(say.noOutputOpened());
   const onChange = async () => {
+    // Some systems put another device in the place of one that went: its stream goes on.
     const there = new Set((await navigator.mediaDevices.enumerateDevices()).map((d) => d.deviceId));
-    const gone = outputs.find((o) => !there.has(o.id));
-    if (gone) end(say.outputWentAway({ name: gone.name }));
+    const output = outputs.find((o) => !there.has(o.id));
+    const input = inputs.find((i) => !there.has(i.id));
+    if (output) end(say.outputWentAway({ name: output.name }));
+    else if (input) end(say.inputWentAway({ name: input.name }));
   };
   navigator.mediaDevices.addEventListener('devicechange', onChange, { signal: over.signal });
   return skipped;
@@ -213,7 +220,7 @@ function pageTime({ context, readings }: OpenOutput, ownS: number): number {
   const line = clockLine(near.length > 1 ? near : readings);
   return line ? onPage(line, ownS) : performance.now() / 1000 + ownS - context.currentTime;
 }
-const CLOCK_NEAR_S = 6;
+const CLOCK_NEAR_S = 30;
 
 interface Rounds {
   readonly reads: readonly RoundRead[];
@@ -224,6 +231,7 @@ interface Rounds {
 async function playRounds(
   desk: ScanDesk,
   outputs: readonly OpenOutput[],
+  inputs: readonly OpenInput[],
   { ended }: Endings,
   { limitDbfs, onProgress }: Options,
 ): Promise<Rounds> {
@@ -260,6 +268,11 @@ async function playRounds(
       atS: pageTime(outputs.find((o) => o.id === e.outputId)!, e.playedS),
     }));
     const heard = await Promise.race([desk.take(fromS, untilS), ended]);
+    for (const { id, name } of inputs) {
+      const h = heard.find((one) => one.inputId === id);
+      if (!h || h.channels[0]!.length < LEAST_HEARD * (untilS - fromS) * h.sampleRateHz)
+        throw new Error(say.inputWentAway({ name }));
+    }
     for (const h of heard)
       rates.set(h.inputId, { sampleRateHz: h.sampleRateHz, channels: h.channels.length === 2 ? 2 : 1 });
     onProgress({ playing: null, share: (round + 1) / MAX_ROUNDS });
