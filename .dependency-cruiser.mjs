@@ -30,6 +30,7 @@ const core = {
   'core/live/next': ['base', 'model', 'signal', 'rules', 'routing/suggest', 'routing/plan', 'live/run'], // what to do, in which order
   'core/live/troubleshoot': ['base', 'model', 'signal', 'rules', 'audio/measure'], // faults in a take, explained by the rig
   'core/desk-tests/tunes': ['model/units', 'audio/samples'], // tunes and slates are read without a rig
+  'core/desk-tests/scan': ['base/memo', 'model/units', 'audio/samples'],
   'core/desk-tests/slates': ['model/units', 'audio'],
   'core/desk-tests/reconcile': ['base', 'model', 'signal', 'audio/process'],
   'core/desk-tests/sync-test': ['base', 'model', 'signal', 'desk-tests/reconcile'],
@@ -67,6 +68,7 @@ const around = {
   'web/shared/trial': ['core', 'words', 'web/shared/parts', 'web/shared/store'],
   'web/shared/players': ['core', 'words'],
   'web/shared/listen': ['core', 'words', 'web/shared/parts', 'web/shared/workers'],
+  'web/shared/gate': ['core', 'words', 'web/shared/parts'], // before anything plays
   'web/shared/charts': ['core', 'words', 'web/shared/parts'],
   'web/shared/take': [
     'core',

@@ -168,7 +168,7 @@ test('held against last time: nothing is said of nothing, and of a link, a level
 });
 
 const alertOf = (page: Page) => page.getByRole('main').getByRole('alert');
-const isPlaying = (page: Page) => expect(page.getByText(/plays at −\d+\.\d dBFS/)).toBeVisible();
+const isPlaying = (page: Page) => expect(page.getByText(/plays at −\d+ dBFS/)).toBeVisible();
 async function isSilent({ page, desk }: Bench): Promise<void> {
   await page.waitForTimeout(500);
   desk.peaks();

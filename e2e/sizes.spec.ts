@@ -20,6 +20,7 @@ const VIEWS = [
   'log',
   'bench',
   'tap',
+  'scan',
   'gear',
 ];
 /** Under a finger. */

@@ -21,6 +21,7 @@ const VIEWS: readonly { readonly path: string; readonly ready?: string }[] = [
   { path: rig('sync/paths'), ready: '[data-testid=next-takes]' },
   { path: rig('run'), ready: '[data-testid=run-step]' },
   { path: rig('tap') },
+  { path: rig('scan') },
   { path: rig('trouble') },
   { path: rig('measured') },
   { path: rig('log') },

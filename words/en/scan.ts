@@ -4,7 +4,7 @@ import { message } from '../message.ts';
 export const scan = {
   title: message('Scan this computer'),
   explains: message(
-    'Plays a short sweep from each audio output and records every input at once, to find what arrives where, how loud and how late. Only figures are kept.',
+    'Plays a short sweep from each audio output and records every input at once. The matrix shows what arrives where, how loud and how late. Only figures are kept.',
   ),
   hearsOnlyBrowser: message(
     'A scan shows what this browser plays and records. What another app does with a device only its own recording can show: use the tap test for that.',
@@ -75,7 +75,7 @@ export const scan = {
   delay: message('Delay'),
   delaySpread: message('{ms} ms, ±{spread} ms', { ms: 'text', spread: 'text' }),
   delayHolds: message(
-    'There and back through this browser: it includes the delay of the output and of the input, at most {ms} ms (the fastest path of this scan).',
+    'It includes the delays of the browser, the output and the input. Together they are at most {ms} ms: the fastest path of this scan.',
     { ms: 'text' },
   ),
   sides: message('Sides'),

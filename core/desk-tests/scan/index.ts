@@ -1,4 +1,4 @@
-export { type ClockLine, type ClockReading, clockLine, onPage } from './clock.ts';
+export { type ClockReading, clockLine, onPage } from './clock.ts';
 export { compareScans, type ScanChange } from './compare.ts';
 export {
   type Emission,
@@ -26,7 +26,6 @@ export {
   LIMITS_DBFS,
   roundLevelDbfs,
   SLOT_S,
-  SWEEP_S,
   sweep,
   USUAL_LIMIT_DBFS,
 } from './sweep.ts';

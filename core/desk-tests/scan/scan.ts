@@ -8,7 +8,7 @@ const name = z.string().max(MAX_NAME);
 const db = z.number().min(-200).max(60);
 
 /** How the two sides of an output arrive at those of an input. */
-export const SIDES = ['straight', 'crossed', 'both-in-each', 'left-only', 'right-only', 'mono'] as const;
+const SIDES = ['straight', 'crossed', 'both-in-each', 'left-only', 'right-only', 'mono'] as const;
 export type Sides = (typeof SIDES)[number];
 
 const ScanOutput = z.object({

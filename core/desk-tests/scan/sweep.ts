@@ -22,7 +22,7 @@ export const harmonicOrder = (leadS: number): number => Math.exp(leadS / RATE_OF
 
 /** The first round can't be heard; each round comes up until all inputs could be read, dBFS peak. */
 export const FIRST_DBFS = -66;
-export const STEP_DB = 12;
+const STEP_DB = 12;
 export const LIMITS_DBFS = [-48, -42, -36, -30, -24] as const;
 export const USUAL_LIMIT_DBFS = -36;
 

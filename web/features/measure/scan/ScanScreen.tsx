@@ -12,7 +12,7 @@ import { scan as say } from '#words/index.ts';
 import type { ScanProgress } from './engine.ts';
 import { Matrix } from './Matrix.tsx';
 import { PathCard } from './PathCard.tsx';
-import { sayChange, sayDb } from './say.ts';
+import { sayChange, sayDbfs } from './say.ts';
 import { type ScanState, useScan } from './useScan.ts';
 
 /** Scan of this computer: every output plays, every input listens, and the matrix shows what arrives where. */
@@ -55,7 +55,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
             <Choice
               label={say.limit()}
               value={`${limitDbfs}`}
-              options={LIMITS_DBFS.map((db) => [`${db}`, say.limitDbfs({ db: sayDb(db) })] as const)}
+              options={LIMITS_DBFS.map((db) => [`${db}`, say.limitDbfs({ db: sayDbfs(db) })] as const)}
               onChange={(db) => setLimit(Number(db))}
               {...(progress ? { disabled: say.startOrStopKey() } : {})}
             />
@@ -84,7 +84,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
       {!able && <p className="watch">{rich(say.cantChooseOutputs, {}, `/rigs/${rigId}/tap`)}</p>}
       {able && !made && !progress && (
         <>
-          <p className="quiet">{say.startsInaudible({ from: sayDb(FIRST_DBFS) })}</p>
+          <p className="quiet">{say.startsInaudible({ from: sayDbfs(FIRST_DBFS) })}</p>
           <p className="quiet">{say.asksForMicrophones()}</p>
           <Gate
             questions={questions}
@@ -120,7 +120,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
               outputs: made.outputs.length,
               inputs: made.inputs.length,
               links: made.links.length,
-              db: sayDb(Math.max(...made.outputs.map((o) => o.playedDbfs))),
+              db: sayDbfs(Math.max(...made.outputs.map((o) => o.playedDbfs))),
             })}
           </chakra.p>
         </>
@@ -134,7 +134,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
 
 function Under({ progress: { playing, share } }: { progress: ScanProgress }) {
   const says = playing
-    ? say.playing({ name: playing.name, db: sayDb(playing.levelDbfs) })
+    ? say.playing({ name: playing.name, db: sayDbfs(playing.levelDbfs) })
     : share > 0
       ? say.reading()
       : say.opening();

@@ -50,6 +50,8 @@ const BEFORE_S = 0.3;
 const AFTER_S = 0.35;
 /** An input that gave less of a round than this is gone. */
 const LEAST_HEARD = 0.6;
+/** Not every system says that a device went: it is looked for this often. */
+const LOOK_MS = 1000;
 const LOCK = 'mellow-tap-scan';
 
 /** A device that the browser only stands in for another that it lists too. */
@@ -203,6 +205,8 @@ async function openAll(
     else if (input) end(say.inputWentAway({ name: input.name }));
   };
   navigator.mediaDevices.addEventListener('devicechange', onChange, { signal: over.signal });
+  const look = setInterval(onChange, LOOK_MS);
+  over.signal.addEventListener('abort', () => clearInterval(look));
   return skipped;
 }
 

@@ -4,7 +4,10 @@ import { scan as say } from '#words/index.ts';
 
 const db = (value: number): string => formatNumber(value, 1);
 const ms = (value: number): string => formatNumber(value, 1);
-export const khz = (hz: number): string => formatNumber(hz / 1000, 1);
+/** Figures that are whole as a rule: rates and levels that were set. */
+const short = (value: number): string => formatNumber(value, Number.isInteger(value) ? 0 : 1);
+export const khz = (hz: number): string => short(hz / 1000);
+export const sayDbfs = short;
 
 /** A change since a scan before, in a sentence. */
 export function sayChange(change: ScanChange): string {
