@@ -75,7 +75,7 @@ export const scan = {
   delay: message('Delay'),
   delaySpread: message('{ms} ms, ±{spread} ms', { ms: 'text', spread: 'text' }),
   delayHolds: message(
-    'It includes the delays of the browser, the output and the input. Together they are at most {ms} ms: the fastest path of this scan.',
+    'The delays that the browser reports of itself are taken off. What is left of them is at most {ms} ms: the fastest path of this scan.',
     { ms: 'text' },
   ),
   sides: message('Sides'),

@@ -16,9 +16,7 @@ export {
   type ScanInput,
   type ScanLink,
   type ScanLinkSeen,
-  type ScanOutput,
   type ScanRead,
-  type Sides,
 } from './scan.ts';
 export {
   EARLIEST_S,
