@@ -35,11 +35,8 @@ const AGAIN_UNDER_DB = 24;
 const AGAIN_OUT_DB = 9;
 const AROUND_S = 0.02;
 const MAX_AGAIN = 4;
-/**
- * A distortion product lies where its order says, this nearly, and so far under what it is of, dB. Steps of 16 bits make
- * those of high orders of a sweep that is hardly louder.
- */
-const MAX_ORDER = 29;
+/** A distortion product lies where its order says, this nearly, and so far under what it is of, dB. */
+const MAX_ORDER = 9;
 const HARMONIC_WITHIN_S = 0.004;
 const HARMONIC_UNDER_DB = 6;
 /** Around its peak, the part of a response that its level and band are of, s. */
@@ -49,13 +46,13 @@ const AFTER_S = 0.016;
 const db = (ratio: number): number => 20 * Math.log10(Math.max(ratio, 1e-9));
 
 /** Whether a distortion product of some order would arrive so much before what it is of. */
-function isHarmonicLead(leadS: number): boolean {
-  const order = Math.round(harmonicOrder(leadS));
-  return order >= 2 && order <= MAX_ORDER && Math.abs(leadS - harmonicLeadS(order)) < HARMONIC_WITHIN_S;
+function isHarmonicLead(leadS: number, lengthS: number): boolean {
+  const order = Math.round(harmonicOrder(leadS, lengthS));
+  return order >= 2 && order <= MAX_ORDER && Math.abs(leadS - harmonicLeadS(order, lengthS)) < HARMONIC_WITHIN_S;
 }
 
 /** Peaks of a channel, with harmonics of louder ones left out; samples, loudest first. */
-export function peaksOf({ envelope, noise, sampleRateHz }: Responses): number[] {
+export function peaksOf({ envelope, noise, sampleRateHz, lengthS }: Responses): number[] {
   const apart = Math.round(AGAIN_APART_S * sampleRateHz);
   let loudest = 0;
   for (const value of envelope) if (value > loudest) loudest = value;
@@ -68,7 +65,7 @@ export function peaksOf({ envelope, noise, sampleRateHz }: Responses): number[] 
   for (const at of tops) {
     if (kept.some((other) => Math.abs(other - at) < apart)) continue;
     const isOf = (other: number) =>
-      db(envelope[other]! / envelope[at]!) > HARMONIC_UNDER_DB && isHarmonicLead((other - at) / sampleRateHz);
+      db(envelope[other]! / envelope[at]!) > HARMONIC_UNDER_DB && isHarmonicLead((other - at) / sampleRateHz, lengthS);
     if (!kept.some(isOf)) kept.push(at);
   }
   return kept;

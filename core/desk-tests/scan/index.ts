@@ -22,6 +22,7 @@ export {
   EARLIEST_S,
   FIRST_DBFS,
   LIMITS_DBFS,
+  lengthOfRound,
   roundLevelDbfs,
   SLOT_S,
   sweep,

@@ -1,6 +1,6 @@
 import { type FftOf, fftSize } from '#core/audio/samples/index.ts';
 import { memoized } from '#core/base/memo/index.ts';
-import { HIGH_HZ, LOW_HZ, SWEEP_S, sweep } from './sweep.ts';
+import { HIGH_HZ, LOW_HZ, sweep } from './sweep.ts';
 
 /** What a recording says of all paths into it: one impulse response, each sweep's from the moment that it began. */
 export interface Responses {
@@ -11,6 +11,8 @@ export interface Responses {
   /** Standard deviation of its noise, by the median of the envelope. */
   readonly noise: number;
   readonly sampleRateHz: number;
+  /** Of the sweeps, s. */
+  readonly lengthS: number;
 }
 
 /** Beside the sweep's own band its spectrum falls within a third of an octave. */
@@ -38,20 +40,20 @@ interface Inverse {
   readonly peak: number;
 }
 
-/** The inverse of a sweep in its band: made once for each size and rate. */
+/** The inverse of a sweep in its band: made once for each size, rate and length. */
 const inversesOf = memoized((fftOf: FftOf) => {
   const known = new Map<string, Inverse>();
-  return (size: number, sampleRateHz: number): Inverse => {
-    const key = `${size} ${sampleRateHz}`;
-    const made = known.get(key) ?? inverse(fftOf, size, sampleRateHz);
+  return (size: number, sampleRateHz: number, lengthS: number): Inverse => {
+    const key = `${size} ${sampleRateHz} ${lengthS}`;
+    const made = known.get(key) ?? inverse(fftOf, size, sampleRateHz, lengthS);
     known.set(key, made);
     return made;
   };
 });
 
-function inverse(fftOf: FftOf, size: number, sampleRateHz: number): Inverse {
+function inverse(fftOf: FftOf, size: number, sampleRateHz: number, lengthS: number): Inverse {
   const filter = new Float32Array(size);
-  filter.set(sweep(sampleRateHz));
+  filter.set(sweep(sampleRateHz, 0, lengthS));
   fftOf(size).forward(filter, filter);
   let most = 0;
   for (let k = 2; k < size; k += 2) most = Math.max(most, filter[k]! ** 2 + filter[k + 1]! ** 2);
@@ -71,12 +73,18 @@ function inverse(fftOf: FftOf, size: number, sampleRateHz: number): Inverse {
 /**
  * Deconvolves a recording of sweeps by one sweep.
  * @param samples  one channel
+ * @param lengthS  of the sweeps
  * @returns null where it is silent throughout
  */
-export function responsesIn(fftOf: FftOf, samples: Float32Array, sampleRateHz: number): Responses | null {
+export function responsesIn(
+  fftOf: FftOf,
+  samples: Float32Array,
+  sampleRateHz: number,
+  lengthS: number,
+): Responses | null {
   if (samples.every((x) => x === 0)) return null;
-  const size = fftSize(samples.length + Math.ceil(SWEEP_S * sampleRateHz));
-  const { filter, peak } = inversesOf(fftOf)(size, sampleRateHz);
+  const size = fftSize(samples.length + Math.ceil(lengthS * sampleRateHz));
+  const { filter, peak } = inversesOf(fftOf)(size, sampleRateHz, lengthS);
   const fft = fftOf(size);
   const heard = new Float32Array(size);
   heard.set(samples);
@@ -99,6 +107,7 @@ export function responsesIn(fftOf: FftOf, samples: Float32Array, sampleRateHz: n
     envelope,
     noise: medianOf(envelope) / RAYLEIGH_MEDIAN,
     sampleRateHz,
+    lengthS,
   };
 }
 

@@ -3,6 +3,7 @@ import type { FftOf } from '#core/audio/samples/index.ts';
 import { type Again, type Arrival, arrivalIn, peaksOf } from './arrivals.ts';
 import { type Responses, responsesIn } from './response.ts';
 import type { ScanInput, ScanLinkSeen, Sides } from './scan.ts';
+import { lengthOfRound } from './sweep.ts';
 
 /** A sweep that was played by one side of an output. */
 export interface Emission {
@@ -13,6 +14,8 @@ export interface Emission {
   /** When it began, by the clock of the output, s. */
   readonly playedS: number;
   readonly levelDbfs: number;
+  /** How long it is, s: the same for all of a round. */
+  readonly lengthS: number;
 }
 
 /** What an input heard while a round was played. */
@@ -68,8 +71,9 @@ export const joinReads = (reads: readonly RoundRead[]): RoundRead => ({
 
 /** Reads what one round of sweeps became at an input. */
 export function readRound(fftOf: FftOf, emissions: readonly Emission[], heard: Heard): RoundRead {
+  const lengthS = emissions[0]?.lengthS ?? lengthOfRound(0);
   const read = heard.channels.map((samples) => {
-    const of = responsesIn(fftOf, samples, heard.sampleRateHz);
+    const of = responsesIn(fftOf, samples, heard.sampleRateHz, lengthS);
     return of && { of, peaks: peaksOf(of) };
   });
   const sightings = read.flatMap((one, channel) =>
@@ -97,7 +101,8 @@ function sight(
   const { outputId, side, atS, playedS, levelDbfs } = emission;
   const beganS = (atS - heard.fromS) * heard.clock;
   const arrival = arrivalIn(fftOf, of, peaks, beganS);
-  if (!arrival) return [];
+  // Under a step of 16 bits there is only what such steps make of louder ones.
+  if (!arrival || arrival.levelDb < LEAST_DBFS) return [];
   return [
     {
       outputId,
@@ -119,7 +124,7 @@ const ENOUGH_ROUNDS = 2;
 /** Levels are read where they are so far over the steps of 16 bits, dB: nearer, those change them. */
 const OVER_STEPS_DB = 9;
 /** What browsers say of their own delays is off by this between rounds at most, ms: more is another path. */
-const AGREE_MS = 80;
+const AGREE_MS = 25;
 /** Delays of steady rounds lie within this, ms: those that most agree with count. */
 const STEADY_MS = 6;
 /** A side this far under the other isn't counted to it, dB: what one channel leaks into the next. */

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { band, filterInPlace } from '#core/audio/process/index.ts';
 import { testFft } from '#core/audio/samples/fft.testkit.ts';
 import { type FftOf, resample, seededNormal, seededRandom } from '#core/audio/samples/index.ts';
-import { type Emission, type Heard, linksOf, readRound, SLOT_S, sweep } from './index.ts';
+import { type Emission, type Heard, lengthOfRound, linksOf, readRound, SLOT_S, sweep } from './index.ts';
 
 let fftOf: FftOf;
 beforeAll(async () => {
@@ -43,7 +43,7 @@ function play(bench: Bench, round: number, levelDbfs: number): { emissions: Emis
   const emissions = outputs.flatMap((outputId, k) =>
     ([0, 1] as const).map((side): Emission => {
       const atS = beganS + ROUND_S + (2 * k + side) * SLOT_S;
-      return { outputId, side, atS, playedS: atS - 90, levelDbfs };
+      return { outputId, side, atS, playedS: atS - 90, levelDbfs, lengthS: lengthOfRound(round) };
     }),
   );
   const heard = inputs.map((inputId, n): Heard => {
@@ -52,7 +52,7 @@ function play(bench: Bench, round: number, levelDbfs: number): { emissions: Emis
     const firstFrame = Math.round((beganS - 100) * rateHz * clock);
     const normal = seededNormal(31 * n + round + 1);
     const channels = [0, 1].map(() => Float32Array.from({ length: frames }, () => noise * normal()));
-    const played = sweep(rateHz, levelDbfs);
+    const played = sweep(rateHz, levelDbfs, lengthOfRound(round));
     for (const { from, to, gain, delayMs, sides } of paths)
       if (to === inputId)
         for (const [side, channel] of sides) {
@@ -143,6 +143,23 @@ describe('a scan of outputs and inputs', () => {
     const links = scanned({ outputs: ['a', 'b', 'c'], inputs: ['i'], paths, noise: 1e-6, spoil: clip }, [-42, -36]);
     expect(links.map((l) => l.outputId)).toEqual(['b']);
     expect(links[0]!.again).toEqual([]);
+  });
+  it('takes no steps of 16 bits for a link, though sweeps are hardly louder than they', () => {
+    const paths = [
+      { from: 'b', to: 'i', gain: -0.06, delayMs: 31, sides: [[0, 0]] as const },
+      { from: 'b', to: 'i', gain: -0.03, delayMs: 58, sides: [[0, 0]] as const },
+      { from: 'c', to: 'j', gain: 0.03, delayMs: 395, sides: STRAIGHT },
+    ];
+    const stepped = (x: Float32Array) => {
+      for (let i = 0; i < x.length; i++) x[i] = Math.round(x[i]! * 32_768) / 32_768;
+    };
+    const bench = { outputs: ['a', 'b', 'c'], inputs: ['i', 'j'], paths, spoil: stepped, rateHz: 44_100 };
+    const links = scanned(bench, [-66, -54, -54]);
+    expect(links.map((l) => l.outputId + l.inputId).sort()).toEqual(['bi', 'cj']);
+    const [twice, once] = [links.find((l) => l.outputId === 'b')!, links.find((l) => l.outputId === 'c')!];
+    expect(twice.again.map((a) => Math.round(a.afterMs))).toEqual([27]);
+    expect(once.again).toEqual([]);
+    expect(once.levelDb).toBeCloseTo(dbOf(0.03), 0);
   });
   it('says from which level on it would have seen one, and finds none in noise', () => {
     const bench = { outputs: ['a', 'b'], inputs: ['i'], paths: [], noise: 0.01 };

@@ -5,6 +5,7 @@ import {
   FIRST_DBFS,
   isClear,
   isLoudEnough,
+  lengthOfRound,
   linksOf,
   onPage,
   type RoundRead,
@@ -248,6 +249,7 @@ async function playRounds(
   for (let round = 0; round < MAX_ROUNDS; round++) {
     if (reads.length > 1 && outputs.every((o) => isClear(reads, o.id))) break;
     const startS = performance.now() / 1000 + LEAD_S;
+    const lengthS = lengthOfRound(round);
     const emissions = outputs.flatMap((output, n) => {
       // Once it is loud enough an output comes up no more.
       const levelDbfs = isLoudEnough(reads, output.id)
@@ -256,7 +258,8 @@ async function playRounds(
       played.set(output.id, levelDbfs);
       return ([0, 1] as const).map((side): Emission => {
         const atS = startS + (2 * n + side) * SLOT_S;
-        return { outputId: output.id, side, atS, playedS: playSide(output, side, atS, levelDbfs), levelDbfs };
+        const playedS = playSide(output, side, atS, levelDbfs, lengthS);
+        return { outputId: output.id, side, atS, playedS, levelDbfs, lengthS };
       });
     });
     for (const [n, { id, name }] of outputs.entries()) {
@@ -286,12 +289,18 @@ async function playRounds(
   return { reads, played, rates };
 }
 /** @returns when it begins by the output's own clock, s */
-function playSide({ context, readings }: OpenOutput, side: 0 | 1, pageS: number, levelDbfs: number): number {
+function playSide(
+  { context, readings }: OpenOutput,
+  side: 0 | 1,
+  pageS: number,
+  levelDbfs: number,
+  lengthS: number,
+): number {
   const line = clockLine(readings);
   const wanted = line ? (pageS - line.offsetS) / line.rate : context.currentTime + (pageS - performance.now() / 1000);
   // On a whole sample, and not in the past.
   const atS = Math.ceil(Math.max(wanted, context.currentTime + 0.02) * context.sampleRate) / context.sampleRate;
-  const samples = sweep(context.sampleRate, levelDbfs);
+  const samples = sweep(context.sampleRate, levelDbfs, lengthS);
   const buffer = context.createBuffer(2, samples.length, context.sampleRate);
   buffer.copyToChannel(samples, side);
   const source = context.createBufferSource();
