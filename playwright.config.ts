@@ -16,8 +16,8 @@ export default defineConfig({
   projects: [
     { name: 'all', testIgnore: SOUND },
     // In real time, through the sound server: by themselves, when all else is done. A machine that stalls for longer than
-    // the pipes hold loses samples: once more then.
-    { name: 'sound', testMatch: SOUND, dependencies: ['all'], fullyParallel: false, workers: 1, retries: 1 },
+    // the pipes hold loses samples, which the page says: again then.
+    { name: 'sound', testMatch: SOUND, dependencies: ['all'], fullyParallel: false, workers: 1, retries: 2 },
   ],
   outputDir: 'test-results',
   use: {

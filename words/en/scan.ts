@@ -44,6 +44,9 @@ export const scan = {
   anotherPageScans: message('Another page of this browser is scanning. Wait until it’s done, then scan again.'),
   noInputOpened: message('No input could be opened. Connect one, or close the app that uses it, then scan again.'),
   noOutputOpened: message('No output could be opened. Connect one, then scan again.'),
+  soundWasLost: message(
+    'This computer was too busy and lost audio while it scanned, so delays may be wrong. Close other programs, then scan again.',
+  ),
   leftOut: message('{name} was left out: {why}', { name: 'name', why: 'text' }),
   scanned: message(
     'Scanned {at}: {outputs, plural, one {# output} other {# outputs}}, {inputs, plural, one {# input} other {# inputs}}, {links, plural, one {# path} other {# paths}}. Loudest sweep {db} dBFS.',

@@ -1,4 +1,4 @@
-export { type ClockReading, clockLine, onPage } from './clock.ts';
+export { type ClockReading, clockBetween, clockLine, onPage } from './clock.ts';
 export { compareScans, type ScanChange } from './compare.ts';
 export {
   type Emission,

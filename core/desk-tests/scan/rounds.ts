@@ -29,6 +29,8 @@ export interface Heard {
   /** Samples of this input before the first one. */
   readonly firstFrame: number;
   readonly channels: readonly Float32Array[];
+  /** No sample was lost meanwhile, as far as its stamps tell. */
+  readonly isSteady: boolean;
 }
 
 /** One sweep at one channel of an input. */

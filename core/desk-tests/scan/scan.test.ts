@@ -64,7 +64,15 @@ function play(bench: Bench, round: number, levelDbfs: number): { emissions: Emis
           for (let i = 0; i < placed.length; i++) channels[channel]![whole + i]! += gain * placed[i]!;
         }
     for (const x of channels) spoil?.(x, rateHz);
-    return { inputId, sampleRateHz: rateHz, fromS: 100 + firstFrame / rateHz / clock, clock, firstFrame, channels };
+    return {
+      inputId,
+      sampleRateHz: rateHz,
+      fromS: 100 + firstFrame / rateHz / clock,
+      clock,
+      firstFrame,
+      channels,
+      isSteady: true,
+    };
   });
   return { emissions, heard };
 }

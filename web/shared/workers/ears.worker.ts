@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink';
 import { quantile } from 'd3-array';
-import { type ClockReading, clockLine, type Heard } from '#core/desk-tests/scan/index.ts';
+import { type ClockReading, clockBetween, type Heard } from '#core/desk-tests/scan/index.ts';
 
 /** A piece of an input, as the browser hands it over. */
 interface Piece {
@@ -77,7 +77,7 @@ const SOON = 0.05;
 /** @param stampedS  the page's clock when stamps were 0 */
 function takeOf(inputId: string, ear: Ear, fromS: number, untilS: number, stampedS: number): Heard | null {
   ear.readings = ear.readings.filter((r) => r.pageS > fromS - CLOCK_S);
-  const line = clockLine(ear.readings);
+  const line = clockBetween(ear.readings, fromS, untilS);
   if (!line) return null;
   const rate = ear.sampleRateHz;
   const frameAt = (stampS: number) => Math.round(((stampS - line.offsetS) / line.rate) * rate);
@@ -101,6 +101,7 @@ function takeOf(inputId: string, ear: Ear, fromS: number, untilS: number, stampe
     clock: 1 / line.rate,
     firstFrame,
     channels,
+    isSteady: line.isSteady,
   };
 }
 

@@ -42,7 +42,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
   useKey('escape', say.startOrStopKey(), scan.stop, progress !== null);
   useKey('j', say.nextPathKey(), () => move(1), links.length > 0);
   useKey('k', say.previousPathKey(), () => move(-1), links.length > 0);
-  const mayRefer = made !== null && !scan.isReference && !progress;
+  const mayRefer = made !== null && !made.hasLost && !scan.isReference && !progress;
   useKey('e', say.keepAsReferenceKey(), scan.useAsReference, mayRefer);
   const nameOf = (id: string) =>
     [...(made?.outputs ?? []), ...(made?.inputs ?? [])].find((d) => d.id === id)?.name ?? '';
@@ -108,7 +108,8 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
             chosen={chosen}
             onChoose={({ outputId, inputId }) => setAt({ outputId, inputId })}
           />
-          {links.length === 0 && <p className="watch">{say.nothingArrives()}</p>}
+          {links.length === 0 && !made.hasLost && <p className="watch">{say.nothingArrives()}</p>}
+          {made.hasLost && <p className="watch">{say.soundWasLost()}</p>}
           {made.skipped.map(({ name, why }) => (
             <p key={name} className="watch">
               {say.leftOut({ name, why })}
@@ -150,7 +151,8 @@ function Under({ progress: { playing, share } }: { progress: ScanProgress }) {
 function Changes({ scan, mayRefer }: { scan: ScanState; mayRefer: boolean }) {
   const { made, reference } = scan;
   const changes = useMemo(() => (made && reference ? compareScans(reference, made) : []), [made, reference]);
-  if (!made || !reference) return null;
+  // What was lost is no change.
+  if (!made || !reference || made.hasLost) return null;
   if (scan.isReference) return <p className="quiet">{say.isReference()}</p>;
   const at = formatDate(reference.at);
   return (
@@ -187,6 +189,6 @@ function Changes({ scan, mayRefer }: { scan: ScanState; mayRefer: boolean }) {
 
 /** Pairs between which something changed, by their names. */
 function changedPairs({ made, reference }: ScanState): ReadonlySet<string> {
-  const changes = made && reference ? compareScans(reference, made) : [];
+  const changes = made && reference && !made.hasLost ? compareScans(reference, made) : [];
   return new Set(changes.flatMap((c) => ('from' in c ? [`${c.from}>${c.to}`] : [])));
 }

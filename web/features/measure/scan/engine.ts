@@ -1,5 +1,6 @@
 import {
   type ClockReading,
+  clockBetween,
   clockLine,
   type Emission,
   FIRST_DBFS,
@@ -24,6 +25,8 @@ import { scan as say } from '#words/index.ts';
 /** A scan as it was made: the links with how they arrived, and what could not be opened. */
 export interface ScanMade extends ScanRead {
   readonly links: readonly ScanLinkSeen[];
+  /** The computer was too busy, more often than could be made up for: delays may be off. */
+  readonly hasLost: boolean;
   readonly skipped: readonly { readonly name: string; readonly why: string }[];
 }
 
@@ -42,6 +45,8 @@ interface Options {
 
 /** Rounds at most: from what can't be heard up to the limit, and once more. */
 const MAX_ROUNDS = 4;
+/** Rounds that are played again because samples were lost. */
+const MAX_LOST = 4;
 /** Clocks are read for so long before the first round, s. */
 const WARM_UP_S = 1.2;
 const CLOCK_MS = 40;
@@ -97,6 +102,7 @@ export async function runScan(options: Options): Promise<ScanMade> {
     return {
       at: new Date().toISOString(),
       skipped,
+      hasLost: rounds.lostRounds > MAX_LOST,
       links: linksOf(rounds.reads),
       outputs: outputs.map(({ id, name, context }) => ({
         id,
@@ -219,18 +225,14 @@ function readClocks(outputs: readonly OpenOutput[]): void {
   }
 }
 
-/** The page's clock at a time of an output, by what was read around it. */
-function pageTime({ context, readings }: OpenOutput, ownS: number): number {
-  const near = readings.filter((r) => Math.abs(r.ownS - ownS) < CLOCK_NEAR_S);
-  const line = clockLine(near.length > 1 ? near : readings);
-  return line ? onPage(line, ownS) : performance.now() / 1000 + ownS - context.currentTime;
-}
-const CLOCK_NEAR_S = 30;
+/** The clock of an output while a round was played. */
+const clockDuring = ({ readings }: OpenOutput, fromS: number, untilS: number) => clockBetween(readings, fromS, untilS);
 
 interface Rounds {
   readonly reads: readonly RoundRead[];
   readonly played: ReadonlyMap<string, number>;
   readonly rates: ReadonlyMap<string, { readonly sampleRateHz: number; readonly channels: number }>;
+  readonly lostRounds: number;
 }
 
 async function playRounds(
@@ -241,6 +243,7 @@ async function playRounds(
   { limitDbfs, onProgress }: Options,
 ): Promise<Rounds> {
   const reads: RoundRead[] = [];
+  let lost = 0;
   const played = new Map<string, number>();
   const rates = new Map<string, { sampleRateHz: number; channels: number }>();
   const waitUntil = (pageS: number) =>
@@ -270,10 +273,11 @@ async function playRounds(
     const [fromS, untilS] = [startS - BEFORE_S, startS + 2 * outputs.length * SLOT_S + AFTER_S];
     await waitUntil(untilS + AFTER_S);
     // By the clocks as they have been read since.
-    const timed = emissions.map((e) => ({
-      ...e,
-      atS: pageTime(outputs.find((o) => o.id === e.outputId)!, e.playedS),
-    }));
+    const clocks = new Map(outputs.map((o) => [o.id, clockDuring(o, fromS, untilS)]));
+    const timed = emissions.map((e) => {
+      const clock = clocks.get(e.outputId);
+      return clock ? { ...e, atS: onPage(clock, e.playedS) } : e;
+    });
     const heard = await Promise.race([desk.take(fromS, untilS), ended]);
     for (const { id, name } of inputs) {
       const h = heard.find((one) => one.inputId === id);
@@ -283,10 +287,19 @@ async function playRounds(
     for (const h of heard)
       rates.set(h.inputId, { sampleRateHz: h.sampleRateHz, channels: h.channels.length === 2 ? 2 : 1 });
     onProgress({ playing: null, share: (round + 1) / MAX_ROUNDS });
+    const isSteady = heard.every((h) => h.isSteady) && [...clocks.values()].every((c) => c?.isSteady);
+    if (!isSteady) {
+      lost++;
+      // Its figures would be wrong: once more, as long as there is hope.
+      if (lost <= MAX_LOST) {
+        round--;
+        continue;
+      }
+    }
     // Reading it first is sooner than playing one too many.
     reads.push(await Promise.race([desk.readRound(timed, heard), ended]));
   }
-  return { reads, played, rates };
+  return { reads, played, rates, lostRounds: lost };
 }
 /** @returns when it begins by the output's own clock, s */
 function playSide(

@@ -48,6 +48,7 @@ const made = (links: readonly ScanLinkSeen[]): ScanMade => ({
     },
   ],
   links,
+  hasLost: false,
   skipped: [],
 });
 const nothing = () => undefined;

@@ -41,7 +41,7 @@ export function useScan(rigId: string): ScanState {
     try {
       const scan = await runScan({ limitDbfs, signal: own.signal, onProgress: setProgress });
       setMade(scan);
-      if (reference === null) refer(scan);
+      if (reference === null && !scan.hasLost) refer(scan);
     } catch (error) {
       setFailed(error instanceof Error ? error.message : String(error));
     } finally {
