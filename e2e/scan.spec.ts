@@ -48,8 +48,16 @@ async function openScan(page: Page, url: string): Promise<void> {
 }
 
 const begin = (page: Page) => page.getByRole('button', { name: /^Scan/ }).click();
-const isOver = (page: Page) =>
-  expect(page.getByRole('button', { name: /^Scan again/ })).toBeVisible({ timeout: 150_000 });
+/** A scan that heard all: where the machine was held up and lost audio, the page says so, and one scans again. */
+async function isOver(page: Page): Promise<void> {
+  const again = page.getByRole('button', { name: /^Scan again/ });
+  await expect(again).toBeVisible({ timeout: 200_000 });
+  for (let n = 0; n < 4 && (await page.getByText(/too busy and lost audio/).isVisible()); n++) {
+    await again.click();
+    await expect(page.getByRole('button', { name: /^Stop/ })).toBeVisible();
+    await expect(again).toBeVisible({ timeout: 200_000 });
+  }
+}
 
 /** What the matrix shows, by output and input. */
 async function matrix(page: Page): Promise<Map<string, { db: number; ms: number; says: string }>> {
@@ -65,6 +73,7 @@ async function matrix(page: Page): Promise<Map<string, { db: number; ms: number;
 test('four outputs and six inputs: every link as it is, none that is not, and nothing louder than set', async ({
   server,
 }) => {
+  test.setTimeout(1_200_000);
   const cables: readonly Cable[] = [
     { from: 'outa', to: 'ina', gain: 1, delayMs: 0 },
     { from: 'outa', to: 'inb', gain: 0.5, delayMs: 120 },
@@ -106,7 +115,7 @@ test('four outputs and six inputs: every link as it is, none that is not, and no
       // Between paths of one output, what the browser says of its own delay cancels.
       const direct = cables.find((c) => c.from === from)!;
       const apart = link.ms - seen.get(`${from} ${direct.to}`)!.ms;
-      expect(Math.abs(apart - (delayMs - direct.delayMs))).toBeLessThan(1);
+      expect(Math.abs(apart - (delayMs - direct.delayMs))).toBeLessThan(2);
       expect(Math.abs(link.ms - delayMs)).toBeLessThan(20);
     }
     expect(seen.get('outb inb')!.says).toMatch(/left only, inverted/);
@@ -129,6 +138,7 @@ test('four outputs and six inputs: every link as it is, none that is not, and no
 test('held against last time: nothing is said of nothing, and of a link, a level and a delay just that', async ({
   server,
 }) => {
+  test.setTimeout(1_200_000);
   await atDesk({ url: server.url, outputs: 2, inputs: 2 }, async ({ desk, page }) => {
     const cables: Cable[] = [
       { from: 'outa', to: 'ina', gain: 1, delayMs: 0 },

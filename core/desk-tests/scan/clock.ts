@@ -37,7 +37,7 @@ export const onPage = ({ rate, offsetS }: ClockLine, ownS: number): number => ow
 /** Medians of so many readings tell a step from readings that are late. */
 const BLOCK = 12;
 /** Samples that a busy computer lost, or silence that it put in, move a clock by this at once, s. */
-const STEP_S = 0.008;
+const STEP_S = 0.012;
 
 /**
  * The line that holds between two times of the page: that of the readings around them as far as no step parts them.

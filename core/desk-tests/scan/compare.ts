@@ -21,9 +21,12 @@ export type ScanChange =
   | { readonly kind: 'polarity' | 'sides' | 'again' | 'band'; readonly from: string; readonly to: string }
   | { readonly kind: 'rate'; readonly name: string; readonly before: number; readonly now: number };
 
-/** Levels and delays of one path repeat within this, and so far beyond the spread of both scans, dB and ms. */
+/**
+ * Levels and delays of one path repeat within this, and so far beyond the spread of both scans, dB and ms: what browsers say
+ * of their own delay differs by up to 9 ms each time that devices are opened.
+ */
 const SAME_LEVEL_DB = 1;
-const SAME_DELAY_MS = 3;
+const SAME_DELAY_MS = 10;
 const SPREADS = 2;
 /** A second path that is nearer to the loudest than this is said when it comes or goes, dB under it. */
 const AGAIN_SAID_DB = 18;

@@ -173,19 +173,29 @@ async function openAll(
   inputs: OpenInput[],
   { ended, end, over }: Endings,
 ): Promise<ScanMade['skipped']> {
+  const open = (inputId: string | null): Promise<MediaStreamTrack> => {
+    const opening = openInput(inputId, 2).then(({ stream }) => {
+      const track = stream.getAudioTracks()[0]!;
+      // Given leave only after it was stopped: it is let go at once.
+      if (over.signal.aborted) track.stop();
+      return track;
+    });
+    return Promise.race([opening, ended]);
+  };
   // Leave is asked for once: names and outputs are listed after it.
-  const first = await Promise.race([openInput(null, 2), ended]);
-  for (const track of first.stream.getTracks()) track.stop();
+  (await open(null)).stop();
   const all = await navigator.mediaDevices.enumerateDevices();
+  // What ended the scan is no fault of a device.
+  const unlessEnded = () => Promise.race([ended, null]);
   const skipped: { name: string; why: string }[] = [];
   for (const { deviceId, label } of devicesOf(all, 'audioinput')) {
     try {
-      const { stream } = await Promise.race([openInput(deviceId, 2), ended]);
-      const track = stream.getAudioTracks()[0]!;
+      const track = await open(deviceId);
       track.addEventListener('ended', () => end(say.inputWentAway({ name: label })), { signal: over.signal });
       inputs.push({ id: deviceId, name: label, track });
       desk.listen(deviceId, track);
     } catch (error) {
+      await unlessEnded();
       skipped.push({ name: label, why: (error as Error).message });
     }
   }
@@ -198,6 +208,7 @@ async function openAll(
       outputs.push({ id: deviceId, name: label, context, readings: [] });
       await Promise.race([context.resume(), ended]);
     } catch (error) {
+      await unlessEnded();
       skipped.push({ name: label, why: (error as Error).message });
       outputs.splice(0, outputs.length, ...outputs.filter((o) => o.id !== deviceId));
     }
@@ -224,9 +235,6 @@ function readClocks(outputs: readonly OpenOutput[]): void {
     if (contextTime > 0 && performanceTime > 0) readings.push({ ownS: contextTime, pageS: performanceTime / 1000 });
   }
 }
-
-/** The clock of an output while a round was played. */
-const clockDuring = ({ readings }: OpenOutput, fromS: number, untilS: number) => clockBetween(readings, fromS, untilS);
 
 interface Rounds {
   readonly reads: readonly RoundRead[];
@@ -273,7 +281,7 @@ async function playRounds(
     const [fromS, untilS] = [startS - BEFORE_S, startS + 2 * outputs.length * SLOT_S + AFTER_S];
     await waitUntil(untilS + AFTER_S);
     // By the clocks as they have been read since.
-    const clocks = new Map(outputs.map((o) => [o.id, clockDuring(o, fromS, untilS)]));
+    const clocks = new Map(outputs.map((o) => [o.id, clockBetween(o.readings, fromS, untilS)]));
     const timed = emissions.map((e) => {
       const clock = clocks.get(e.outputId);
       return clock ? { ...e, atS: onPage(clock, e.playedS) } : e;
@@ -301,6 +309,7 @@ async function playRounds(
   }
   return { reads, played, rates, lostRounds: lost };
 }
+
 /** @returns when it begins by the output's own clock, s */
 function playSide(
   { context, readings }: OpenOutput,
