@@ -44,7 +44,7 @@ describe('a scan against one before', () => {
   });
   it.each<[string, Partial<ScanLink>, object]>([
     ['level', { levelDb: -9 }, { kind: 'level', before: -6, now: -9 }],
-    ['delay', { delayMs: 62 }, { kind: 'delay', before: 42, now: 62 }],
+    ['delay', { delayMs: 92 }, { kind: 'delay', before: 42, now: 92 }],
     ['polarity', { polarity: -1 }, { kind: 'polarity' }],
     ['sides', { sides: 'left-only' }, { kind: 'sides' }],
     ['second path', { again: [{ afterMs: 30, underDb: 8 }] }, { kind: 'again' }],

@@ -23,10 +23,10 @@ export type ScanChange =
 
 /**
  * Levels and delays of one path repeat within this, and so far beyond the spread of both scans, dB and ms: what browsers say
- * of their own delay differs by up to 9 ms each time that devices are opened.
+ * of their own delay differs by up to 9 ms each time that devices are opened, by up to 20 where the computer is held up.
  */
 const SAME_LEVEL_DB = 1;
-const SAME_DELAY_MS = 10;
+const SAME_DELAY_MS = 25;
 const SPREADS = 2;
 /** A second path that is nearer to the loudest than this is said when it comes or goes, dB under it. */
 const AGAIN_SAID_DB = 18;
