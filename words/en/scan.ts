@@ -15,6 +15,7 @@ export const scan = {
   startOrStopKey: message('Start or stop the scan'),
   confirmFirst: message('Confirm everything above first'),
   limit: message('Loudest level'),
+  stopFirst: message('Stop the scan first'),
   limitDbfs: message('at most {db} dBFS', { db: 'text' }),
   startsInaudible: message(
     'It starts at {from} dBFS, which is inaudible, and rises only until every input can be read.',
@@ -80,6 +81,9 @@ export const scan = {
   delayHolds: message(
     'The delays that the browser reports of itself are taken off. What is left of them is at most {ms} ms: the fastest path of this scan.',
     { ms: 'text' },
+  ),
+  delayFromFastest: message(
+    'Counted from the fastest path of this scan: the browser doesn’t report its own delays exactly enough to tell more.',
   ),
   sides: message('Sides'),
   straight: message('left to left, right to right'),

@@ -70,7 +70,7 @@ export function PathCard({ link, from, to, fastestMs, onClose }: Props) {
         </tbody>
       </Table>
       <chakra.p className="small quiet" marginTop="8px">
-        {say.delayHolds({ ms: sayMs(Math.max(0, fastestMs)) })}
+        {fastestMs > 0 ? say.delayHolds({ ms: sayMs(fastestMs) }) : say.delayFromFastest()}
       </chakra.p>
     </aside>
   );

@@ -57,7 +57,7 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
               value={`${limitDbfs}`}
               options={LIMITS_DBFS.map((db) => [`${db}`, say.limitDbfs({ db: sayDbfs(db) })] as const)}
               onChange={(db) => setLimit(Number(db))}
-              {...(progress ? { disabled: say.startOrStopKey() } : {})}
+              {...(progress ? { disabled: say.stopFirst() } : {})}
             />
             <Button variant="solid" onClick={toggle} {...off(isOpen || progress ? null : say.confirmFirst())}>
               {rich(progress ? say.stop : made ? say.again : say.start, {})}

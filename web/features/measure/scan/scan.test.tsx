@@ -82,8 +82,8 @@ describe('the matrix of a scan', () => {
 });
 
 describe('one path of a scan', () => {
-  const facts = (of: ScanLinkSeen) => {
-    show(<PathCard link={of} from="Headset" to="Mixer" fastestMs={12.3} onClose={nothing} />);
+  const facts = (of: ScanLinkSeen, fastestMs = 12.3) => {
+    show(<PathCard link={of} from="Headset" to="Mixer" fastestMs={fastestMs} onClose={nothing} />);
     return screen.getByRole('complementary', { name: 'Headset → Mixer' });
   };
   it('tells all that was read, and what its delay holds', () => {
@@ -101,7 +101,8 @@ describe('one path of a scan', () => {
     expect(within(card).getByRole('img', { name: /^Headset to Mixer: arrival over time/ })).toBeTruthy();
   });
   it('says what can’t be told', () => {
-    const card = facts(link({ polarity: null, ppm: null }));
+    const card = facts(link({ polarity: null, ppm: null }), 0);
+    expect(card.textContent).toMatch(/Counted from the fastest path of this scan/);
     expect(card.textContent).toMatch(/Polaritycan’t be told/);
     expect(card.textContent).toMatch(/Clockcan’t be told: the rounds disagree/);
     expect(card.textContent).not.toMatch(/Processing/);
