@@ -36,6 +36,17 @@ const core = {
   'core/desk-tests/sync-test': ['base', 'model', 'signal', 'desk-tests/reconcile'],
   'core/desk-tests/stand-ins': ['model', 'signal', 'audio', 'desk-tests/tunes', 'desk-tests/slates'],
   'core/desk-tests/tap-test': ['base', 'model', 'signal', 'audio/samples', 'live/troubleshoot', 'desk-tests'],
+  // A scan held against the rig: devices that browsers name, links that were found.
+  'core/desk-tests/drawn': [
+    'base',
+    'model',
+    'signal',
+    'live/troubleshoot',
+    'routing/wiring',
+    'desk-tests/tunes',
+    'desk-tests/scan',
+    'desk-tests/tap-test',
+  ],
   'core/output/layout': ['base/search'], // graphs on a page; knows no rigs
   'core/output/map': ['base/memo', 'model', 'signal', 'output/layout'],
   'core/output/exchange': ['base', 'model', 'signal', 'rules', 'live/run'],
@@ -69,6 +80,7 @@ const around = {
   'web/shared/players': ['core', 'words'],
   'web/shared/listen': ['core', 'words', 'web/shared/parts', 'web/shared/workers'],
   'web/shared/gate': ['core', 'words', 'web/shared/parts'], // before anything plays
+  'web/shared/faults': ['core', 'words', 'web/shared/parts'], // what would explain readings
   'web/shared/charts': ['core', 'words', 'web/shared/parts'],
   'web/shared/take': [
     'core',

@@ -11,12 +11,22 @@ interface Bench {
   readonly page: Page;
 }
 
+/** Devices by their names, or so many of them. */
+interface Asked {
+  readonly url: string;
+  readonly outputs: number | readonly string[];
+  readonly inputs: number | readonly string[];
+  readonly may?: boolean;
+  readonly rig?: string;
+}
+
 /** A browser at a desk of so many outputs and inputs, on the scan's page, with the gate open. */
 async function atDesk(
-  { url, outputs, inputs, may = true }: { url: string; outputs: number; inputs: number; may?: boolean },
+  { url, outputs, inputs, may = true, rig = DEMO_RIG }: Asked,
   work: (bench: Bench) => Promise<void>,
 ): Promise<void> {
-  const names = (what: string, count: number) => Array.from({ length: count }, (_, i) => `${what}${'abcdef'[i]}`);
+  const names = (what: string, asked: Asked['outputs']) =>
+    typeof asked === 'number' ? Array.from({ length: asked }, (_, i) => `${what}${'abcdef'[i]}`) : asked;
   const desk = await openSoundDesk(names('out', outputs), names('in', inputs));
   let browser: Browser | null = null;
   try {
@@ -31,7 +41,7 @@ async function atDesk(
       permissions: may ? ['microphone'] : [],
     });
     const page = await context.newPage();
-    await openScan(page, url);
+    await openScan(page, url, rig);
     await work({ desk, context, page });
   } finally {
     await browser?.close();
@@ -39,8 +49,8 @@ async function atDesk(
   }
 }
 
-async function openScan(page: Page, url: string): Promise<void> {
-  await page.goto(`${url}/rigs/${DEMO_RIG}/scan`);
+async function openScan(page: Page, url: string, rig = DEMO_RIG): Promise<void> {
+  await page.goto(`${url}/rigs/${rig}/scan`);
   const gate = page.getByRole('region', { name: 'Before anything plays' });
   await expect(page.getByRole('button', { name: /^Scan/ })).toHaveAttribute('aria-disabled', 'true');
   await expect(gate.getByRole('checkbox').first()).toBeVisible();
@@ -174,6 +184,36 @@ test('held against last time: nothing is said of nothing, and of a link, a level
     ).toHaveCount(1);
     await page.getByRole('button', { name: /^Use as reference/ }).click();
     await expect(page.getByText('This scan is the reference for the next ones.')).toBeVisible();
+  });
+});
+
+test('held against the drawing: what is as drawn, what isn’t, what explains it, and a device that isn’t drawn', async ({
+  server,
+}) => {
+  test.setTimeout(1_200_000);
+  const rigs = (await (await fetch(`${server.url}/api/rigs`)).json()) as { id: string; name: string }[];
+  const rig = rigs.find((r) => r.name === 'Glider corner')!.id;
+  const outputs = ['Chat_cable', 'Head-worn_display', 'Kitchen_radio'];
+  const inputs = ['Chat_cable_out', 'Desk_microphone'];
+  await atDesk({ url: server.url, rig, outputs, inputs }, async ({ desk, page }) => {
+    desk.plug([
+      { from: 'Chat_cable', to: 'Chat_cable_out', gain: 1, delayMs: 10 },
+      { from: 'Head-worn_display', to: 'Desk_microphone', gain: 0.05, delayMs: 12 },
+    ]);
+    await begin(page);
+    await isOver(page);
+    const against = page.getByRole('region', { name: 'Against the drawing' });
+    await expect(against.getByRole('heading', { name: '1 path differs from the drawing' })).toBeVisible();
+    await against.getByRole('button', { name: /^.*“Head-worn display” arrives at “Desk microphone” after/ }).click();
+    await expect(page.getByRole('complementary', { name: /^Head-worn display/ })).toContainText(
+      'Nothing in the drawing does that.',
+    );
+    await page.keyboard.press('f');
+    await expect(against.getByText('“Desk microphone” picks up “Head-worn display” through the air.')).toBeVisible();
+    await against.getByRole('button', { name: 'Update drawing to match' }).first().click();
+    await expect(against.getByRole('heading', { name: /^All 2 paths are as drawn|^\d paths? differs?/ })).toBeVisible();
+    await against.getByRole('button', { name: 'Add 1 device to the drawing' }).click();
+    await expect(against.getByText(/isn’t in the drawing: Kitchen radio/)).toBeHidden();
   });
 });
 

@@ -48,14 +48,14 @@ export async function openSoundDesk(outputs: readonly string[], inputs: readonly
     PULSE_SERVER: `unix:${runtime}/native`,
   };
   const pipe = (name: string) => join(dir, `${name}.pipe`);
+  // Programs show it with spaces.
+  const described = (name: string) => `'device.description="${name.replaceAll('_', ' ')}"'`;
   const format = `format=float32le rate=${RATE_HZ} channels=2`;
   const modules = [
     'module-native-protocol-unix',
-    ...outputs.map(
-      (o) => `module-pipe-sink sink_name=${o} file=${pipe(o)} ${format} sink_properties=device.description=${o}`,
-    ),
+    ...outputs.map((o) => `module-pipe-sink sink_name=${o} file=${pipe(o)} ${format} sink_properties=${described(o)}`),
     ...inputs.map(
-      (i) => `module-pipe-source source_name=${i} file=${pipe(i)} ${format} source_properties=device.description=${i}`,
+      (i) => `module-pipe-source source_name=${i} file=${pipe(i)} ${format} source_properties=${described(i)}`,
     ),
   ];
   const server: ChildProcess = spawn(

@@ -14,6 +14,8 @@ export type Sides = (typeof SIDES)[number];
 const ScanOutput = z.object({
   id: name,
   name,
+  /** Both directions of one device share it, where the browser says so. */
+  groupId: name.optional(),
   sampleRateHz: z.number().positive(),
   /** Peak of the loudest sweep that it played, dBFS. */
   playedDbfs: db,
@@ -21,6 +23,7 @@ const ScanOutput = z.object({
 const ScanInput = z.object({
   id: name,
   name,
+  groupId: name.optional(),
   sampleRateHz: z.number().positive(),
   channels: z.int().min(1).max(2),
   /** Paths quieter than this could not be seen, dB. */

@@ -26,8 +26,9 @@ const EXACT_WEIGHT = 1000;
  * each is `player - file + rest`, and the sum of the rests, each by its tolerance, is least (L1, by squares that are weighed
  * again). One thing that is wrong then shows where it is, and nowhere else, as long as most readings of its row and column
  * are right.
+ * @param within  no start is further from 0 than this; any where absent
  */
-export function restsOf(readings: readonly Reading[], ties: Ties): number[] {
+export function restsOf(readings: readonly Reading[], ties: Ties, within = Number.POSITIVE_INFINITY): number[] {
   const starts = new Map<string, number>();
   const startOf = (key: string): number => starts.get(key) ?? starts.set(key, starts.size).size - 1;
   const rows = readings.map((r) => ({
@@ -43,7 +44,7 @@ export function restsOf(readings: readonly Reading[], ties: Ties): number[] {
       laid = laidBySquares(
         rows.map((row) => ({ ...row, weight: row.firm / Math.max(width, Math.abs(rest(row))) })),
         starts.size,
-      );
+      ).map((start) => Math.max(-within, Math.min(within, start)));
   return rows.map(rest);
 }
 

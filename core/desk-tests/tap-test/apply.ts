@@ -40,11 +40,12 @@ export function figuresOf(
   ];
 }
 
-function measurementOf(
+/** A measurement of the figures that a signed sum of ways leaves open; null where it leaves none, or any more than once. */
+export function measurementOf(
   cell: TapCell,
   signed: Signed,
   label: string,
-  { takenAt, newId }: Base,
+  { takenAt, newId, sdMs = SD_MS }: Base,
 ): DelayMeasurement | null {
   const plus = signed.flatMap(([terms, sign]) => (sign === 1 ? terms : []));
   const minus = signed.flatMap(([terms, sign]) => (sign === -1 ? terms : []));
@@ -61,7 +62,7 @@ function measurementOf(
     sourceId: cell.sourceId,
     listenerId: cell.listenerId,
     terms: open.map((t) => ({ figure: t.term.key, sign: t.count as 1 | -1 })),
-    ms: { mean: thousandths(read - exact), sd: SD_MS, count: 1 },
+    ms: { mean: thousandths(read - exact), sd: sdMs, count: 1 },
     offsetMs: thousandths(read),
   };
 }
@@ -75,9 +76,9 @@ const keyOf = (m: DelayMeasurement): string =>
     .join();
 
 /** The edit that takes a measurement in, in place of one that speaks of the very same figures; none where it is in, or refused. */
-function taken(rig: Rig, measurement: DelayMeasurement, says: Text): Taken[] {
+export function taken(rig: Rig, measurement: DelayMeasurement, says: Text): Taken[] {
   const before = rig.measurements.filter((m) => m.kind === 'delay' && keyOf(m) === keyOf(measurement));
-  return inPlaceOf(rig, before, measurement, says, say.ms({ spread: SD_MS }));
+  return inPlaceOf(rig, before, measurement, says, say.ms({ spread: measurement.ms.sd }));
 }
 
 /** A second way against the first needs no join: both are in one take, of one player. */

@@ -6,6 +6,7 @@ import { type DelayTerm, type Evaluation, isLost, readPath } from '#core/signal/
 /** One path by which a source should arrive in a take. */
 export interface ExpectedWay {
   readonly levelDb: number;
+  readonly levelsDb: Interval;
   readonly delayMs: Interval;
   readonly polarity: 1 | -1;
   readonly lowHz: number;
@@ -72,6 +73,7 @@ function waysOf(
     .filter((w) => !isLost(w.levelDb.nominal, w.scale) && alive.sound(w.arrival))
     .map((w) => ({
       levelDb: w.levelDb.nominal,
+      levelsDb: w.levelDb,
       delayMs: w.delay.value,
       polarity: w.polarity,
       lowHz: w.band.lowHz,

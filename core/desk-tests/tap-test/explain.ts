@@ -3,7 +3,7 @@ import { applyEdit, type Rig } from '#core/model/rig/index.ts';
 import { evaluate } from '#core/signal/index.ts';
 import type { Disagreement } from './disagree.ts';
 import { expectedOf } from './expected.ts';
-import { apartOf, type Judged, judge, type TakeRead, type TapCell } from './judge.ts';
+import { apartOf, type Judged, judge, type Known, type TakeRead, type TapCell } from './judge.ts';
 import type { Players } from './players.ts';
 
 /** A disagreement with where it is. */
@@ -25,6 +25,15 @@ export interface Explanation {
   readonly breaks: readonly At[];
 }
 
+/** Readings that were not made by taps of the rig's own sources. */
+export interface Other {
+  readonly known: Known;
+  /** The rig with the sources that played and the places that listened, in place of its own. */
+  readonly seenAs: (rig: Rig) => Rig;
+  /** Besides the faults that any rig may have. */
+  readonly faults: readonly Fault[];
+}
+
 /** Fewer than this is no explanation. */
 const MIN_GAIN = 1;
 const MOST = 3;
@@ -38,14 +47,16 @@ export function explain(
   takes: readonly TakeRead[],
   players: Players,
   onDone: (share: number) => void = () => undefined,
+  other?: Other,
 ): Explanation[] {
-  const evaluation = evaluate(rig);
+  const seen = other ? other.seenAs(rig) : rig;
+  const evaluation = evaluate(seen);
   const listenerIds = takes.map((t) => t.listenerId);
-  const drawn = judge(rig, expectedOf(rig, evaluation, listenerIds), takes, players);
+  const drawn = judge(seen, expectedOf(seen, evaluation, listenerIds), takes, players, other?.known);
   if (drawn.apart < MIN_GAIN) return [];
-  const faults = faultsOf(rig, evaluation);
+  const faults = [...faultsOf(seen, evaluation), ...(other?.faults ?? [])];
   const tried = faults.flatMap((fault, i) => {
-    const judged = withFault(rig, fault, listenerIds, takes, players);
+    const judged = withFault(rig, fault, listenerIds, takes, players, other);
     onDone((i + 1) / faults.length);
     if (!judged || drawn.apart - judged.apart < MIN_GAIN) return [];
     return [{ fault, judged, score: Math.log(fault.weight) - judged.apart }];
@@ -81,12 +92,14 @@ function withFault(
   listenerIds: readonly string[],
   takes: readonly TakeRead[],
   players: Players,
+  other?: Other,
 ): Judged | null {
   const done = fault.edit ? applyEdit(rig, fault.edit) : null;
   if (done && !done.ok) return null;
-  const now = done ? done.rig : rig;
   if (!done && fault.dead.length === 0) return null;
-  return judge(now, expectedOf(now, evaluate(now), listenerIds, new Set(fault.dead)), takes, players);
+  const edited = done ? done.rig : rig;
+  const now = other ? other.seenAs(edited) : edited;
+  return judge(now, expectedOf(now, evaluate(now), listenerIds, new Set(fault.dead)), takes, players, other?.known);
 }
 
 function compared(drawn: Judged, then: Judged): Pick<Explanation, 'explains' | 'leaves' | 'breaks'> {

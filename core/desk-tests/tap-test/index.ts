@@ -1,4 +1,4 @@
-export { figuresOf, levelOf } from './apply.ts';
+export { figuresOf, levelOf, measurementOf, taken } from './apply.ts';
 export type { Disagreement } from './disagree.ts';
 export {
   drillTable,
@@ -17,6 +17,7 @@ export {
   apartOf,
   type Judged,
   judge,
+  type Known,
   type TakeRead,
   type TapCell,
 } from './judge.ts';
@@ -24,4 +25,4 @@ export { PLAYER_SKEW_MS, picturesOf, type TunePicture } from './picture.ts';
 export { type Player, type Players, playersOf } from './players.ts';
 export { NOT_UNCONNECTED, SAY_JOINS, sayDisagreement, sayPlan, sayWander, sayWay, TIME_KNOWN } from './say.ts';
 export { namedIn, whoseTake } from './sort.ts';
-export type { Taken } from './taken.ts';
+export { type Base, MAX_LABEL, type Taken } from './taken.ts';

@@ -48,8 +48,27 @@ export interface Judged {
   readonly lacking: number;
 }
 
-/** Lays what was read over what the rig has one expect. */
-export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[], players: Players): Judged {
+/** What is known of players and takes beside their tunes, where one page plays and records. */
+export interface Known {
+  /** Levels are those of the path itself: nothing was turned up or down on either end. */
+  readonly levels: boolean;
+  /** No player or take began further than this from when it says, ms. */
+  readonly startsWithinMs: number;
+  /** Resolution of the times, ms. */
+  readonly timesToMs: number;
+}
+
+/**
+ * Lays what was read over what the rig has one expect.
+ * @param given  where absent, nothing is known of how loud anything was turned, or when it began
+ */
+export function judge(
+  rig: Rig,
+  expected: AllExpected,
+  takes: readonly TakeRead[],
+  players: Players,
+  given?: Known,
+): Judged {
   const joins = joinsOf(takes, players);
   const known = whatIsKnown(
     players.map((p) => p.sourceId),
@@ -71,13 +90,15 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
   );
   const heard = raw.filter((c) => c.read?.heard && c.expected.ways.length > 0);
   const everyone = raw.map((r) => r.expected);
-  const tolerances = heard.map((c) => wanderMs(c.read!.heard!) + toleranceOf(c.expected, everyone));
+  const tolerances = heard.map(
+    (c) => wanderMs(c.read!.heard!) + toleranceOf(c.expected, everyone) + (given?.timesToMs ?? 0),
+  );
   const ties: Ties = {
     playerOf: (id) => players.find((p) => p.sourceId === id)!.playerId,
     fileOf: (id) => takes.find((t) => t.listenerId === id)!.fileId,
     isExact: (sourceId, takeId) => isExactPath(joins, sourceId, takeId),
   };
-  const rests = (offs: readonly number[], by: Ties, tolerance?: readonly number[]): number[] =>
+  const rests = (offs: readonly number[], by: Ties, tolerance?: readonly number[], within?: number): number[] =>
     restsOf(
       heard.map(
         (c, i): Reading => ({
@@ -88,20 +109,23 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
         }),
       ),
       by,
+      within,
     );
   const byKey = (values: readonly number[]) => new Map(heard.map((c, i) => [c.key, values[i]!]));
   const late = timesOff(
     heard.map((c) => ({ atMs: c.read!.heard!.atMs, expected: c.expected })),
-    (offs) => rests(offs, ties, tolerances),
+    (offs) => rests(offs, ties, tolerances, given?.startsWithinMs),
   );
   const times = new Map(heard.map((c, i) => [c.key, { ...late[i]!, toleranceMs: tolerances[i]! }]));
   // How loud a player is turned up, and how a take is, is known of none; clocks run on whatever was pressed together.
   const loose: Ties = { ...ties, isExact: () => false };
   const levels = byKey(
-    rests(
-      heard.map((c) => c.read!.heard!.gainDb - c.expected.ways[0]!.levelDb),
-      { ...loose, playerOf: (id) => id, fileOf: (id) => id },
-    ),
+    given?.levels
+      ? heard.map((c) => levelOff(c.read!.heard!.gainDb, c.expected.ways[0]!))
+      : rests(
+          heard.map((c) => c.read!.heard!.gainDb - c.expected.ways[0]!.levelDb),
+          { ...loose, playerOf: (id) => id, fileOf: (id) => id },
+        ),
   );
   // Paths by different clocks drift apart in one take; where either may be the strongest, no drift is reported.
   const clocked = heard.filter((c) => clockOf(c.expected) !== null && c.read!.heard!.ppm !== null);
@@ -143,6 +167,15 @@ export function judge(rig: Rig, expected: AllExpected, takes: readonly TakeRead[
     };
   });
   return { cells, apart: cells.reduce((sum, c) => sum + apartOf(c), 0), lacking: known.lacking };
+}
+
+/** How far apart things are, and which way they point, is rarely drawn: so much more or less through air, dB. */
+const AIR_DB = 12;
+
+/** How far a known level is out of what is drawn: 0 within it. */
+function levelOff(db: number, { levelsDb: { low, high }, throughAir }: ExpectedWay): number {
+  const open = throughAir ? AIR_DB : 0;
+  return db > high + open ? db - high - open : db < low - open ? db - low + open : 0;
 }
 
 const CHOICES = 3;

@@ -13,6 +13,8 @@ export interface Taken {
 export interface Base {
   readonly takenAt: string;
   readonly newId: () => string;
+  /** One standard deviation of a time between ways; that of a tap where absent. */
+  readonly sdMs?: number;
 }
 
 export const MAX_LABEL = 120;

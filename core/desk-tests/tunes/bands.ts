@@ -17,6 +17,16 @@ const EDGES_HZ = [80, 160, 320, 640, 1250, 2500, 5000, 10_000, 14_000];
 export const OCTAVES = EDGES_HZ.slice(1).map((highHz, i) => ({ lowHz: EDGES_HZ[i]!, highHz }));
 /** Bands of a source of which nothing is known. */
 export const UNTOLD_BANDS: readonly BandLevel[] = OCTAVES.map((o) => ({ ...o, db: null, atMostDb: null }));
+/** Octaves of what is known to pass from one frequency to another, and nothing beyond: those on an edge are not told. */
+export const bandLevels = (passesFromHz: number, passesToHz: number): BandLevel[] =>
+  OCTAVES.map((octave) => {
+    const isIn = octave.lowHz >= passesFromHz && octave.highHz <= passesToHz;
+    const isOut = octave.highHz <= passesFromHz || octave.lowHz >= passesToHz;
+    return { ...octave, db: isIn ? 0 : null, atMostDb: isOut ? GONE_DB : null };
+  });
+/** What does not pass is at least so far down. */
+const GONE_DB = -36;
+
 /** The octaves that every way passes, which the others are held against. */
 export const MIDDLE_HZ = [640, 2500] as const;
 /** Range around the arrival of the whole in which a band's arrival is searched: filters delay. */

@@ -1,4 +1,4 @@
-export type { BandLevel } from './bands.ts';
+export { type BandLevel, bandLevels } from './bands.ts';
 export { PERHAPS_FROM } from './chance.ts';
 export { type BandEdge, edgesOf, PRESENT_DB } from './edges.ts';
 export { type Join, whatIsKnown } from './known.ts';

@@ -1,6 +1,6 @@
 export { type Alive, aliveIn } from './alive.ts';
 export { effectsOf } from './effects.ts';
-export { type Fault, faultsOf } from './faults/index.ts';
+export { type DirectLook, type Fault, faultsOf, WEIGHTS as FAULT_WEIGHTS } from './faults/index.ts';
 export {
   type Entry,
   type Inquiry,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { textOf } from '#core/base/said/index.ts';
-import { applyEdit, emptyRig, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, emptyRig, findTypes, type Rig, soundDeviceName, soundDevicesOf } from '#core/model/rig/index.ts';
 import { addDevices, addNamed, boxesNamed, type NamedEnd, readTyped } from './index.ts';
 
 const end = (kind: NamedEnd['kind'], label: string, groupId = label, deviceId = `${kind} ${label}`): NamedEnd => ({
@@ -54,6 +54,30 @@ describe('devices that a browser names', () => {
     // A second look at the same desk adds to the same computer.
     const more = applied(rig, addNamed(rig, [{ name: 'Lid picture', typeId: 'webcam' }]));
     expect(more.devices.filter((d) => d.typeId === 'computer-laptop')).toHaveLength(1);
+  });
+  it('are listed by the computer for what it named them for, whatever they seem to be', () => {
+    const named: readonly [label: string, kinds: readonly NamedEnd['kind'][]][] = [
+      ['Kitchen radio', ['audiooutput']],
+      ['Two-channel sound', ['audioinput', 'audiooutput']],
+      ['Broadcast mic', ['audioinput', 'audiooutput']],
+      ['Studio mixer', ['audioinput', 'audiooutput']],
+      ['Bluetooth earpiece', ['audioinput', 'audiooutput']],
+      ['Game capture', ['audioinput', 'videoinput']],
+      ['Screen (HDMI)', ['audiooutput']],
+      ['Lid picture', ['audioinput', 'videoinput']],
+    ];
+    for (const [label, kinds] of named) {
+      const boxes = boxesNamed(kinds.map((kind) => end(kind, label)));
+      const rig = applied(emptyRig('x'), addNamed(emptyRig('x'), boxes));
+      const types = findTypes(rig);
+      for (const [kind, use] of [
+        ['audiooutput', 'play'],
+        ['audioinput', 'record'],
+      ] as const) {
+        const names = soundDevicesOf(rig, 'computer', use).map((ref) => soundDeviceName(rig, types, ref));
+        if (kinds.includes(kind)) expect(names, label).toContain(label);
+      }
+    }
   });
 });
 

@@ -1,4 +1,4 @@
-import { applyEdit, type Edit, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, type Edit, findPort, findTypes, type Rig } from '#core/model/rig/index.ts';
 import { addDevice } from './add.ts';
 import { bestBetween } from './between.ts';
 import type { Offer } from './offers.ts';
@@ -67,8 +67,8 @@ export function boxesNamed(ends: readonly NamedEnd[]): NamedBox[] {
   });
 }
 
-/** The devices put on the desk under their names and plugged to the computer; with a laptop, where there is none yet. */
-export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'typeId'>[]): Edit {
+/** The devices put on the desk under their names and plugged to the computer, or the first of several; with a laptop, where there is none yet. */
+export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'typeId'>[], computerId?: string): Edit {
   const types = findTypes(rig);
   const edits: Edit[] = [];
   let now = rig;
@@ -79,7 +79,7 @@ export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'type
     edits.push(edit);
   };
   const isComputer = (typeId: string) => types.get(typeId)?.hosts === true;
-  let computer = rig.devices.find((d) => isComputer(d.typeId))?.id;
+  let computer = computerId ?? rig.devices.find((d) => isComputer(d.typeId))?.id;
   if (!computer) {
     const { edit, device } = addDevice(now, types.get('computer-laptop')!);
     take(edit);
@@ -92,9 +92,12 @@ export function addNamed(rig: Rig, boxes: readonly Pick<NamedBox, 'name' | 'type
     take(edit);
     // What a computer names hangs on it; that it could hear or film the device as well is not meant.
     const isPlugged = ({ cables }: Offer) => ['lead', 'radio'].includes(cables[0]!.medium);
-    const offer =
-      bestBetween(now, device.id, computer, { suits: isPlugged }) ??
-      bestBetween(now, computer, device.id, { suits: isPlugged });
+    // By its jacks it would be one more thing on the computer's own sound device, without a name.
+    const talks = (offer: Offer) =>
+      isPlugged(offer) && offer.cables.every((c) => findPort(now, findTypes(now), c.from)!.level === 'digital');
+    const between = (suits: (offer: Offer) => boolean) =>
+      bestBetween(now, device.id, computer, { suits }) ?? bestBetween(now, computer, device.id, { suits });
+    const offer = between(talks) ?? between(isPlugged);
     if (offer) take({ kind: 'batch', edits: offer.cables.map((cable): Edit => ({ kind: 'plug', cable })) });
   }
   return { kind: 'batch', edits };

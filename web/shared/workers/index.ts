@@ -7,6 +7,7 @@ export {
   correctTake,
   diagnoseTake,
   drawWays,
+  explainScanAt,
   explainTap,
   followTakes,
   framesBetween,

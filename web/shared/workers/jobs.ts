@@ -1,5 +1,7 @@
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Apart, Diagnosis, MenuClick, Offset, Stretch } from '#core/audio/measure/index.ts';
+import type { Bindings } from '#core/desk-tests/drawn/index.ts';
+import type { ScanRead } from '#core/desk-tests/scan/index.ts';
 import type { Explanation, Players, StandInDesk, TakeRead } from '#core/desk-tests/tap-test/index.ts';
 import type { TapReading } from '#core/desk-tests/tunes/index.ts';
 import type { Ahead, NextStep } from '#core/live/next/index.ts';
@@ -173,6 +175,13 @@ export const explainTap = (
   players: Players,
   onProgress: OnProgress,
 ): Job<Explanation[]> => tap(onProgress, (worker, heard) => worker.explain(rig, takes, players, heard));
+
+export const explainScanAt = (
+  rig: Rig,
+  scan: ScanRead,
+  bindings: Bindings,
+  onProgress: OnProgress,
+): Job<Explanation[]> => tap(onProgress, (worker, heard) => worker.explainScan(rig, scan, bindings, heard));
 
 export const hideFaultFor = (rig: Rig, seed: number): Job<Drill | null> =>
   tap(

@@ -2,6 +2,8 @@ import './spoken.ts';
 import PFFFT from '@echogarden/pffft-wasm/simd';
 import { expose } from 'comlink';
 import { channelOf, fftOver, type PffftModule, recordingOf } from '#core/audio/samples/index.ts';
+import { type Bindings, explainScan } from '#core/desk-tests/drawn/index.ts';
+import type { ScanRead } from '#core/desk-tests/scan/index.ts';
 import { readSlates, type SlateReading, slateWatch } from '#core/desk-tests/slates/index.ts';
 import {
   drillTable,
@@ -102,6 +104,8 @@ const api = {
   },
   explain: (rig: Rig, takes: readonly TakeRead[], players: Players, onProgress: OnProgress): Explanation[] =>
     explain(rig, takes, players, (done) => onProgress({ what: 'faults', done })),
+  explainScan: (rig: Rig, scan: ScanRead, bindings: Bindings, onProgress: OnProgress): Explanation[] =>
+    explainScan(rig, scan, bindings, (done) => onProgress({ what: 'faults', done })),
   /** Hides a fault that taps could find; null where this rig can have none. */
   hide(rig: Rig, seed: number): Drill | null {
     const listenerIds = rig.listeners.map((l) => l.id);

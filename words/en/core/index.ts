@@ -1,3 +1,4 @@
+import { drawn } from './drawn.ts';
 import { exchange } from './exchange.ts';
 import { intake } from './intake.ts';
 import { measure } from './measure.ts';
@@ -24,6 +25,7 @@ import { wire } from './wiring.ts';
 /** What core says, by subject: each folder of core that says anything has its sentences in the file of its name. */
 export const core = {
   check,
+  drawn,
   intake,
   measure,
   mix,

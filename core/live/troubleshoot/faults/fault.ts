@@ -19,7 +19,10 @@ export type FaultKind =
   | 'radio'
   | 'no-power'
   | 'not-running'
-  | 'broken';
+  | 'broken'
+  /** A link, lead or path through air that the drawing hasn't. */
+  | 'monitored'
+  | 'not-drawn';
 
 /** What is heard or seen of everything that passes somewhere, beside which sources arrive there. */
 export type Flag = 'hum' | 'hiss' | 'distorted' | 'drop-outs' | 'cut-up' | 'howl' | 'drifting' | 'picture-odd';
@@ -102,6 +105,8 @@ export const WEIGHTS: Record<FaultKind, number> = {
   worn: 1.5,
   'screen-broken': 1,
   broken: 0.5,
+  monitored: 4,
+  'not-drawn': 4,
 };
 /** Where no one has looked at a setting, it stands otherwise more often. */
 export const UNSEEN_TIMES = 1.5;

@@ -7,7 +7,7 @@ import { leadFaults } from './leads.ts';
 import { settingFaults } from './settings.ts';
 
 export type { DirectLook, Fault, Flag, Mark } from './fault.ts';
-export { answerOf } from './fault.ts';
+export { answerOf, WEIGHTS } from './fault.ts';
 
 /** Everything that can be wrong at the desk of this rig, one fault at a time; what it does is for the model to say. */
 export const faultsOf = (rig: Rig, evaluation: Evaluation): Fault[] => [

@@ -4,17 +4,19 @@ import { LineButton, StateMark, Table } from '#web/shared/parts/index.ts';
 import { scan as say } from '#words/index.ts';
 import type { ScanMade } from './engine.ts';
 import { factsOf, khz, SIDES, sayDb, sayMs } from './say.ts';
+import { type Drawing, pathAt } from './useDrawing.ts';
 
 interface Props {
   readonly scan: ScanMade;
   /** Names of output and input between which something changed: 'output>input'. */
   readonly changed: ReadonlySet<string>;
+  readonly drawing: Drawing | null;
   readonly chosen: ScanLink | undefined;
   readonly onChoose: (link: ScanLink) => void;
 }
 
 /** Outputs down, inputs across: in each place what arrived. */
-export function Matrix({ scan, changed, chosen, onChoose }: Props) {
+export function Matrix({ scan, changed, drawing, chosen, onChoose }: Props) {
   return (
     <chakra.div overflowX="auto" marginTop="12px">
       <Table aria-label={say.matrix()} className="scan-matrix">
@@ -42,6 +44,7 @@ export function Matrix({ scan, changed, chosen, onChoose }: Props) {
               </th>
               {scan.inputs.map((input) => {
                 const link = scan.links.find((l) => l.outputId === output.id && l.inputId === input.id);
+                const drawn = pathAt(drawing, { outputId: output.id, inputId: input.id });
                 return (
                   <td key={input.id} className={link && link === chosen ? 'marked' : undefined}>
                     {link ? (
@@ -50,9 +53,14 @@ export function Matrix({ scan, changed, chosen, onChoose }: Props) {
                         from={output.name}
                         to={input.name}
                         isChanged={changed.has(`${output.name}>${input.name}`)}
+                        isAsDrawn={drawn ? drawn.differences.length === 0 : null}
                         isChosen={link === chosen}
                         onChoose={() => onChoose(link)}
                       />
+                    ) : drawn && drawn.differences.length > 0 ? (
+                      <span>
+                        <StateMark state="fix" /> {say.drawnNotHere()}
+                      </span>
                     ) : (
                       <span className="quiet">
                         <span aria-hidden>·</span>
@@ -75,15 +83,21 @@ interface CellProps {
   readonly from: string;
   readonly to: string;
   readonly isChanged: boolean;
+  /** Null where an end of it isn't in the drawing. */
+  readonly isAsDrawn: boolean | null;
   readonly isChosen: boolean;
   readonly onChoose: () => void;
 }
 
-function Cell({ link, from, to, isChanged, isChosen, onChoose }: CellProps) {
+function Cell({ link, from, to, isChanged, isAsDrawn, isChosen, onChoose }: CellProps) {
   const said = { db: sayDb(link.levelDb), ms: sayMs(link.delayMs) };
   return (
     <LineButton aria-pressed={isChosen} aria-label={say.cell({ from, to, ...said })} onClick={onChoose}>
-      <span className="strong">{say.levelDb(said)}</span> {isChanged && <StateMark state="fix" />}
+      <span className="strong">{say.levelDb(said)}</span>{' '}
+      {isAsDrawn !== null && (
+        <StateMark state={isAsDrawn ? 'good' : 'fix'} title={isAsDrawn ? say.isAsDrawn() : say.notAsDrawn()} />
+      )}
+      {isChanged && <StateMark state="watch" title={say.hasChanged()} />}
       <chakra.span className="quiet small" display="block">
         {[
           say.delayMs(said),

@@ -13,6 +13,8 @@ interface Props {
   /** The fastest path of the scan, ms: no device's own delay can be longer. */
   readonly fastestMs: number;
   readonly onClose: () => void;
+  /** What the drawing has of it. */
+  readonly children?: ReactNode;
 }
 
 /** Until the card has been measured. */
@@ -22,7 +24,7 @@ const SMALL_PX = 240;
 const ACTS_DB = 2;
 
 /** One path: how it arrived, and all that was read of it. */
-export function PathCard({ link, from, to, fastestMs, onClose }: Props) {
+export function PathCard({ link, from, to, fastestMs, onClose, children }: Props) {
   const [frame, width] = useWidth<HTMLDivElement>(SMALL_PX);
   return (
     <aside className="card" aria-label={say.pathTitle({ from, to })}>
@@ -32,6 +34,7 @@ export function PathCard({ link, from, to, fastestMs, onClose }: Props) {
           ×
         </Button>
       </div>
+      {children}
       <chakra.div ref={frame} marginTop="8px">
         <SmallCurve
           layout={layoutShape(link.responseDb, 1000 * EARLIEST_S, width)}

@@ -9,10 +9,12 @@ import { Choice, formatDate, off, Page, Progress, rich, StateMark, useKey } from
 import { selectRig, useAppSelector } from '#web/shared/store/index.ts';
 import { canScan } from '#web/shared/workers/index.ts';
 import { scan as say } from '#words/index.ts';
+import { AgainstDrawing, AsDrawn } from './AgainstDrawing.tsx';
 import type { ScanProgress } from './engine.ts';
 import { Matrix } from './Matrix.tsx';
 import { PathCard } from './PathCard.tsx';
 import { sayChange, sayDbfs } from './say.ts';
+import { pathAt, useDrawing } from './useDrawing.ts';
 import { type ScanState, useScan } from './useScan.ts';
 
 /** Scan of this computer: every output plays, every input listens, and the matrix shows what arrives where. */
@@ -32,6 +34,8 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
   const { made, progress } = scan;
   const able = canScan();
   const links = made?.links ?? [];
+  const drawing = useDrawing(rigId, rig, made);
+  const drawn = at ? pathAt(drawing, at) : undefined;
   const chosen = links.find((l) => l.outputId === at?.outputId && l.inputId === at.inputId);
   const toggle = () => (progress ? scan.stop() : void scan.start(limitDbfs));
   const move = (by: number) => {
@@ -74,7 +78,9 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
             to={nameOf(chosen.inputId)}
             fastestMs={Math.min(...links.map((l) => l.delayMs))}
             onClose={() => setAt(null)}
-          />
+          >
+            {drawing && drawn && <AsDrawn drawing={drawing} at={drawn} />}
+          </PathCard>
         )
       }
     >
@@ -105,10 +111,12 @@ function ScanPage({ rigId, rig }: { rigId: string; rig: Rig }) {
           <Matrix
             scan={made}
             changed={changedPairs(scan)}
+            drawing={drawing}
             chosen={chosen}
             onChoose={({ outputId, inputId }) => setAt({ outputId, inputId })}
           />
           {links.length === 0 && !made.hasLost && <p className="watch">{say.nothingArrives()}</p>}
+          {drawing && <AgainstDrawing rigId={rigId} rig={rig} made={made} drawing={drawing} onChoose={setAt} />}
           {made.hasLost && <p className="watch">{say.soundWasLost()}</p>}
           {made.skipped.map(({ name, why }) => (
             <p key={name} className="watch">

@@ -73,12 +73,14 @@ function devicesOf(all: readonly MediaDeviceInfo[], kind: MediaDeviceKind): read
 interface OpenOutput {
   readonly id: string;
   readonly name: string;
+  readonly groupId: string;
   readonly context: AudioContext;
   readonly readings: ClockReading[];
 }
 interface OpenInput {
   readonly id: string;
   readonly name: string;
+  readonly groupId: string;
   readonly track: MediaStreamTrack;
 }
 
@@ -104,15 +106,17 @@ export async function runScan(options: Options): Promise<ScanMade> {
       skipped,
       hasLost: rounds.lostRounds > MAX_LOST,
       links: linksOf(rounds.reads),
-      outputs: outputs.map(({ id, name, context }) => ({
+      outputs: outputs.map(({ id, name, groupId, context }) => ({
         id,
         name,
+        groupId,
         sampleRateHz: context.sampleRate,
         playedDbfs: played.get(id) ?? FIRST_DBFS,
       })),
-      inputs: inputs.map(({ id, name, track }) => ({
+      inputs: inputs.map(({ id, name, groupId, track }) => ({
         id,
         name,
+        groupId,
         sampleRateHz: rounds.rates.get(id)?.sampleRateHz ?? track.getSettings().sampleRate ?? 0,
         channels: rounds.rates.get(id)?.channels ?? 1,
         processing: processingOf(track),
@@ -188,11 +192,11 @@ async function openAll(
   // What ended the scan is no fault of a device.
   const unlessEnded = () => Promise.race([ended, null]);
   const skipped: { name: string; why: string }[] = [];
-  for (const { deviceId, label } of devicesOf(all, 'audioinput')) {
+  for (const { deviceId, label, groupId } of devicesOf(all, 'audioinput')) {
     try {
       const track = await open(deviceId);
       track.addEventListener('ended', () => end(say.inputWentAway({ name: label })), { signal: over.signal });
-      inputs.push({ id: deviceId, name: label, track });
+      inputs.push({ id: deviceId, name: label, groupId, track });
       desk.listen(deviceId, track);
     } catch (error) {
       await unlessEnded();
@@ -200,12 +204,12 @@ async function openAll(
     }
   }
   if (inputs.length === 0) throw new Error(say.noInputOpened());
-  for (const { deviceId, label } of devicesOf(all, 'audiooutput')) {
+  for (const { deviceId, label, groupId } of devicesOf(all, 'audiooutput')) {
     try {
       const context = new AudioContext({ sinkId: deviceId === 'default' ? '' : deviceId, latencyHint: 'playback' });
       // Where its device goes, browsers play on the computer's own choice.
       context.addEventListener('error', () => end(say.outputWentAway({ name: label })), { signal: over.signal });
-      outputs.push({ id: deviceId, name: label, context, readings: [] });
+      outputs.push({ id: deviceId, name: label, groupId, context, readings: [] });
       await Promise.race([context.resume(), ended]);
     } catch (error) {
       await unlessEnded();

@@ -1,4 +1,7 @@
 import type { ScanChange, ScanInput, ScanLink } from '#core/desk-tests/scan/index.ts';
+import { type Disagreement, type Expected, sayWay as sayDevices } from '#core/desk-tests/tap-test/index.ts';
+import type { Rig } from '#core/model/rig/index.ts';
+import { listenerIn, sourceIn } from '#core/model/rig/index.ts';
 import { formatNumber } from '#web/shared/parts/index.ts';
 import { scan as say } from '#words/index.ts';
 
@@ -70,3 +73,56 @@ export const factsOf = ({ sampleRateHz, silent, processing }: ScanInput): string
 
 export const sayDb = db;
 export const sayMs = ms;
+
+interface PathRead {
+  readonly sourceId: string;
+  readonly listenerId: string;
+  readonly read?: { readonly heard: { readonly atMs: number } | null } | null;
+}
+
+/** What differs between a path of a scan and the drawing, in a sentence. @param rig  with outputs and inputs in place of its own */
+export function sayDifference(rig: Rig, { sourceId, listenerId, read }: PathRead, difference: Disagreement): string {
+  const ends = { from: sourceIn(rig, sourceId).name, to: listenerIn(rig, listenerId).name };
+  switch (difference.kind) {
+    case 'missing':
+    case 'hardly':
+      return say.drawnNotFound(ends);
+    case 'extra':
+      return read?.heard ? say.foundNotDrawnAt({ ...ends, ms: ms(read.heard.atMs) }) : say.foundNotDrawn(ends);
+    case 'twice':
+      return say.twiceNotDrawn({
+        ...ends,
+        ms: ms(Math.abs(difference.afterMs)),
+        when: difference.afterMs > 0 ? say.later() : say.earlier(),
+      });
+    case 'once':
+      return say.onceDrawnTwice({ ...ends, ms: ms(difference.afterMs) });
+    case 'upside-down':
+      return say.polarityNotDrawn(ends);
+    case 'level':
+      return difference.db > 0
+        ? say.louderThanDrawn({ ...ends, db: db(difference.db) })
+        : say.quieterThanDrawn({ ...ends, db: db(-difference.db) });
+    case 'late':
+      return difference.ms > 0
+        ? say.laterThanDrawn({ ...ends, ms: ms(difference.ms) })
+        : say.earlierThanDrawn({ ...ends, ms: ms(-difference.ms) });
+    case 'band':
+      return say.otherBand({ ...ends, hz: formatNumber(difference.highHz) });
+    case 'clock':
+      return say.otherClock({ ...ends, ppm: formatNumber(difference.ppm, 1) });
+    case 'jump':
+    case 'wanders':
+      return say.delayMoves(ends);
+  }
+}
+
+/** The way that a path takes as drawn, and how late it is then. */
+export const sayWay = (rig: Rig, { deviceIds, delayMs, levelDb }: Expected['ways'][number]): string =>
+  say.drawnWay({
+    way: sayDevices(rig, deviceIds),
+    ms: short(delayMs.nominal),
+    low: short(delayMs.low),
+    high: short(delayMs.high),
+    db: db(levelDb),
+  });

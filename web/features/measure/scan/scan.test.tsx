@@ -65,7 +65,15 @@ describe('the matrix of a scan', () => {
     const user = userEvent.setup();
     const chosen = vi.fn();
     const odd = link({ outputId: 'p', polarity: -1, sides: 'left-only', again: [{ afterMs: 120, underDb: 8 }] });
-    show(<Matrix scan={made([link(), odd])} changed={new Set(['Cable A in>Mixer'])} chosen={odd} onChoose={chosen} />);
+    show(
+      <Matrix
+        scan={made([link(), odd])}
+        changed={new Set(['Cable A in>Mixer'])}
+        drawing={null}
+        chosen={odd}
+        onChoose={chosen}
+      />,
+    );
     const table = screen.getByRole('table', { name: 'What arrives where' });
     expect(within(table).getByRole('columnheader', { name: /^Headset mic/ }).textContent).toMatch(
       /16 kHz, silent throughout, noise suppression on, echo cancellation on, automatic gain control on/,

@@ -1,8 +1,6 @@
 import { Button } from '@chakra-ui/react';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import {
-  type At,
   type Explanation,
   type Guess,
   type Judged,
@@ -10,8 +8,9 @@ import {
   sayDisagreement,
 } from '#core/desk-tests/tap-test/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { FaultCard } from '#web/shared/faults/index.ts';
 import { isUnderWay, useWork, WorkLine } from '#web/shared/jobs/index.ts';
-import { Details, formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
+import { rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, useAppDispatch } from '#web/shared/store/index.ts';
 import { explainTap } from '#web/shared/workers/index.ts';
 import { tapTest as say, textOf } from '#words/index.ts';
@@ -80,13 +79,10 @@ const GUESSES = {
   'cannot-be': say.itsNotThisOne(),
 } as const;
 
-/** Maximum number of faults listed that the takes can't distinguish. */
-const ALIKE = 3;
-
 function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
   const dispatch = useAppDispatch();
-  const { faults, share, explains, leaves, breaks } = explanation;
-  const [fault, ...alike] = faults;
+  const { faults } = explanation;
+  const [fault] = faults;
   const { desk, drill } = tap.kept;
   const drilling = drill?.over === null;
   const isHere = faults.some((f) => f.id === desk.faultId);
@@ -122,82 +118,34 @@ function One({ rigId, rig, tap, explanation, onAgain }: OneProps) {
     if (guess === 'cannot-be') tap.change({ drill: { ...drill!, wrong: drill!.wrong + 1 } });
   };
   return (
-    <li className="tap-explain">
-      <p>
-        <span className="strong">{textOf(fault!.says)}</span>{' '}
-        <span className="quiet fact">{say.likely({ share: formatNumber(100 * share) })}</span>
-      </p>
-      <List what={say.explains()} state="good" rig={rig} list={explains} />
-      <List what={say.leavesUnexplained()} state="watch" rig={rig} list={leaves} />
-      <List what={say.contradicts()} state="fix" rig={rig} list={breaks} />
-      {alike.length > 0 && (
-        <Details summary={say.moreWouldLookSame({ alike: alike.length })}>
-          <ul className="small">
-            {alike.slice(0, ALIKE).map((f) => (
-              <li key={f.id}>
-                {textOf(f.says)}{' '}
-                {f.looks[0] && <span className="quiet">{say.checkThis({ asks: textOf(f.looks[0].asks) })}</span>}
-              </li>
-            ))}
-          </ul>
-          <p className="small">
-            <Link to={`/rigs/${rigId}/trouble`}>{say.checkByCheckIn()}</Link>
-          </p>
-        </Details>
+    <FaultCard
+      rigId={rigId}
+      explanation={explanation}
+      sayAt={(a) => textOf(sayDisagreement(rig, { ...a, underDb: null, time: null, read: null }, a.disagreement))}
+    >
+      {drilling ? (
+        <>
+          <Button size="sm" onClick={guess} disabled={guessed === 'cannot-be'}>
+            {say.thatsCause()}
+          </Button>
+          {guessed && guessed !== 'found' && (
+            <span role="status" className="small">
+              {GUESSES[guessed]}
+            </span>
+          )}
+        </>
+      ) : (
+        <>
+          <Button size="sm" onClick={mended}>
+            {say.fixedAtDeskTest()}
+          </Button>
+          {fault!.edit && (
+            <Button size="sm" onClick={draw}>
+              {say.updateDrawingToMatch()}
+            </Button>
+          )}
+        </>
       )}
-      <p>{say.toFixIt({ mend: textOf(fault!.mend) })}</p>
-      <p className="row">
-        {drilling ? (
-          <>
-            <Button size="sm" onClick={guess} disabled={guessed === 'cannot-be'}>
-              {say.thatsCause()}
-            </Button>
-            {guessed && guessed !== 'found' && (
-              <span role="status" className="small">
-                {GUESSES[guessed]}
-              </span>
-            )}
-          </>
-        ) : (
-          <>
-            <Button size="sm" onClick={mended}>
-              {say.fixedAtDeskTest()}
-            </Button>
-            {fault!.edit && (
-              <Button size="sm" onClick={draw}>
-                {say.updateDrawingToMatch()}
-              </Button>
-            )}
-          </>
-        )}
-      </p>
-    </li>
-  );
-}
-
-interface ListProps {
-  readonly what: string;
-  readonly state: 'good' | 'watch' | 'fix';
-  readonly rig: Rig;
-  readonly list: readonly At[];
-}
-
-const SHOWN = 3;
-
-function List({ what, state, rig, list }: ListProps) {
-  if (list.length === 0) return null;
-  const says = list.map((a) => sayDisagreement(rig, { ...a, underDb: null, time: null, read: null }, a.disagreement));
-  return (
-    <div className="tap-what">
-      <span className={`small ${state}`}>
-        <StateMark state={state} /> {what} {list.length}
-      </span>
-      <ul className="plain-list small">
-        {says.slice(0, SHOWN).map((s) => (
-          <li key={textOf(s)}>{textOf(s)}</li>
-        ))}
-        {says.length > SHOWN && <li className="quiet">{say.andMore({ SHOWN: says.length - SHOWN })}</li>}
-      </ul>
-    </div>
+    </FaultCard>
   );
 }
