@@ -80,7 +80,8 @@ const around = {
   'web/shared/players': ['core', 'words'],
   'web/shared/listen': ['core', 'words', 'web/shared/parts', 'web/shared/workers'],
   'web/shared/gate': ['core', 'words', 'web/shared/parts'], // before anything plays
-  'web/shared/faults': ['core', 'words', 'web/shared/parts'], // what would explain readings
+  // What would explain readings: every fault, run in the model.
+  'web/shared/faults': ['core', 'words', 'web/shared/parts', 'web/shared/workers', 'web/shared/jobs'],
   'web/shared/charts': ['core', 'words', 'web/shared/parts'],
   'web/shared/take': [
     'core',

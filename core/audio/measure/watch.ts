@@ -10,6 +10,8 @@ export interface WatchAlarm {
   readonly forS: number;
   /** What it is, in figures. */
   readonly says: Text;
+  /** Of a level that is off: louder than usual, or quieter. */
+  readonly louder?: boolean;
 }
 
 /** What a watched input does just now. */
@@ -64,6 +66,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
   const said = new Map<WatchAlarmId, Text>();
   let [filled, watchedS, lastWellS, clips, clippedS] = [0, 0, Number.NaN, 0, Number.NEGATIVE_INFINITY];
   let usualLufs: number | null = null;
+  let isLouder = false;
 
   const last = (id: WatchAlarmId, is: boolean, says: Text): void => {
     lasting.set(id, is ? (lasting.get(id) ?? 0) + BLOCK_S : 0);
@@ -91,6 +94,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     }
     const mean = meanOf(usual);
     const off = usualLufs === null || mean === null || usual.length < USUAL_BLOCKS ? 0 : mean - usualLufs;
+    isLouder = off > 0;
     last(
       'off-usual',
       Math.abs(off) > OFF_DB,
@@ -111,7 +115,14 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     const alarms = (Object.keys(NEEDED) as (keyof typeof NEEDED)[]).flatMap((id): WatchAlarm[] => {
       const forS = lasting.get(id) ?? 0;
       return forS >= NEEDED[id]
-        ? [{ id, forS: forS + (id === 'off-usual' ? OFF_S : 0), says: said.get(id) ?? '' }]
+        ? [
+            {
+              id,
+              forS: forS + (id === 'off-usual' ? OFF_S : 0),
+              says: said.get(id) ?? '',
+              ...(id === 'off-usual' ? { louder: isLouder } : {}),
+            },
+          ]
         : [];
     });
     if (watchedS - clippedS < CLIP_S)

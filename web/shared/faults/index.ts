@@ -1,1 +1,3 @@
 export { FaultCard } from './FaultCard.tsx';
+export { sayOdds } from './say.ts';
+export { lineupOf, useLineup } from './useLineup.ts';

@@ -20,7 +20,7 @@ export function During({ rig, session, hand }: { rig: Rig; session: Session | nu
       <p className="small quiet">
         {awake === 'held' ? say.thisScreenStaysAwake() : awake === 'withheld' ? say.thisBrowserCantKeep() : ''}
       </p>
-      {!hand && <WatchPanel rig={rig} />}
+      {!hand && <WatchPanel rigId={rigId!} rig={rig} />}
       <Markers rig={rig} session={session} />
       <Mutes rig={rig} session={session} />
       {!hand && (

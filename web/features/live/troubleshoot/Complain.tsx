@@ -62,19 +62,22 @@ export function Complain({ rig, first, onEntry }: { rig: Rig; first: boolean; on
         </Button>
       </div>
       {first &&
-        seen.map((s) => (
-          <p key={`${s.watcher.id} ${s.id}`} className="row">
-            <StateMark state="fix" />{' '}
-            {say.watchSaw({
-              name: findListener(rig, s.watcher.listenerId)?.name ?? '',
-              toLowerCase: ALARM_WORDS[s.id].toLowerCase(),
-              says: s.says,
-            })}
-            <Button onClick={() => onEntry({ kind: 'complaint', complaint: complaintOf(s, source.id) })}>
-              {say.yesThatsIt()}
-            </Button>
-          </p>
-        ))}
+        seen.flatMap((s) => {
+          const complaint = complaintOf(s, source.id);
+          return complaint ? (
+            <p key={`${s.watcher.id} ${s.id}`} className="row">
+              <StateMark state="fix" />{' '}
+              {say.watchSaw({
+                name: findListener(rig, s.watcher.listenerId)?.name ?? '',
+                toLowerCase: ALARM_WORDS[s.id].toLowerCase(),
+                says: s.says,
+              })}
+              <Button onClick={() => onEntry({ kind: 'complaint', complaint })}>{say.yesThatsIt()}</Button>
+            </p>
+          ) : (
+            []
+          );
+        })}
       {first && <p className="quiet">{say.pickOneThingYou()}</p>}
     </section>
   );

@@ -2,10 +2,10 @@ import { Button } from '@chakra-ui/react';
 import { Link } from 'react-router';
 import { type Entry, lookKeys, type Odds } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
+import { sayOdds } from '#web/shared/faults/index.ts';
 import { formatNumber, rich, StateMark, useKey } from '#web/shared/parts/index.ts';
 import { applyStep, findingsOf, useAppDispatch } from '#web/shared/store/index.ts';
 import { troubleshoot as say, textOf } from '#words/index.ts';
-import { sayOdds } from './Suspects.tsx';
 
 interface Props {
   readonly rigId: string;

@@ -1,6 +1,7 @@
-import { type Inquiry, type Odds, THOUGHT } from '#core/live/troubleshoot/index.ts';
+import { type Inquiry, THOUGHT } from '#core/live/troubleshoot/index.ts';
+import { sayOdds } from '#web/shared/faults/index.ts';
 import { formatNumber, rich, Term } from '#web/shared/parts/index.ts';
-import { troubleshoot as say, textOf } from '#words/index.ts';
+import { troubleshoot as say } from '#words/index.ts';
 
 const MOST = 9;
 
@@ -41,14 +42,3 @@ export function Suspects({ inquiry, before, unheard }: Props) {
 }
 
 const times = (n: number): string => (n === 1 ? say.once() : n === 2 ? say.twice() : say.times({ n }));
-
-export function sayOdds(odds: Odds): string {
-  switch (odds.kind) {
-    case 'fault':
-      return textOf(odds.suspect.fault.says);
-    case 'drawn':
-      return say.rigDoesThisAs();
-    case 'other':
-      return say.somethingOutsideModel();
-  }
-}

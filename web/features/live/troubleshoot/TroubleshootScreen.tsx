@@ -14,6 +14,7 @@ import {
 } from '#core/live/troubleshoot/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener, findSource } from '#core/model/rig/index.ts';
+import { useLineup } from '#web/shared/faults/index.ts';
 import { WorkLine } from '#web/shared/jobs/index.ts';
 import { LineButton, off, Page, rich, StateMark, sentence, Term, useKey } from '#web/shared/parts/index.ts';
 import { recordEvent, selectRig, selectSessions, useAppDispatch, useAppSelector } from '#web/shared/store/index.ts';
@@ -23,7 +24,6 @@ import { keepEntries, readEntries } from './entries.ts';
 import { Found } from './Found.tsx';
 import { NextLook } from './NextLook.tsx';
 import { Suspects } from './Suspects.tsx';
-import { useLineup } from './useLineup.ts';
 
 /** Something is wrong: what it can be on this rig, and where to look first. */
 export function TroubleshootScreen() {

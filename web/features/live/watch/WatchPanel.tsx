@@ -5,21 +5,39 @@ import type { Rig } from '#core/model/rig/index.ts';
 import { findListener } from '#core/model/rig/index.ts';
 import { Choice, formatNumber, formatSpan, off, StateMark, sentence, Term } from '#web/shared/parts/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
-import { ALARM_WORDS, stateOf } from './alarms.ts';
+import { ALARM_WORDS, seenBy, stateOf } from './alarms.ts';
+import { keepWatched, readWatched } from './kept.ts';
+import { Suspected } from './Suspected.tsx';
 import { useWatchers } from './useWatchers.ts';
 import { type Watcher, watchers } from './watchers.ts';
 
 /** Inputs of this computer that are watched all session, in words that are read from three meters; what is not watched is said. */
-export function WatchPanel({ rig }: { rig: Rig }) {
+export function WatchPanel({ rigId, rig }: { rigId: string; rig: Rig }) {
   const all = useWatchers();
   const [listenerId, setListenerId] = useState(rig.listeners[0]?.id ?? '');
   const [inputs, setInputs] = useState<readonly (readonly [string, string])[]>([]);
   const [inputId, setInputId] = useState('');
   const [failed, setFailed] = useState<string | null>(null);
+  const seen = seenBy(all);
+  const before = readWatched(rigId);
+  const again = before.filter(
+    (b) => rig.listeners.some((l) => l.id === b.listenerId) && !all.some((w) => w.listenerId === b.listenerId),
+  );
+  const startAgain = async () => {
+    setFailed(null);
+    const failures: string[] = [];
+    for (const { listenerId: carried, inputId: id, name } of again)
+      await watchers
+        .start(id, carried)
+        .catch((error: Error) => failures.push(say.notWatchedAgain({ name, why: error.message })));
+    if (failures.length > 0) setFailed(failures.join(' '));
+  };
   const start = async () => {
     setFailed(null);
     try {
-      await watchers.start(inputId || null, listenerId);
+      const last = before.find((b) => b.listenerId === listenerId);
+      const now = await watchers.start(inputId || null, listenerId, last);
+      if (!last || last.name === now.name) keepWatched(rigId, now);
       const found = await navigator.mediaDevices.enumerateDevices();
       setInputs(
         found.filter((d) => d.kind === 'audioinput').map((d, i) => [d.deviceId, d.label || say.input({ n1: i + 1 })]),
@@ -36,10 +54,24 @@ export function WatchPanel({ rig }: { rig: Rig }) {
       </h2>
       <div className="watch-cards">
         {all.map((w) => (
-          <Card key={w.id} watcher={w} carries={findListener(rig, w.listenerId)?.name ?? ''} />
+          <Card
+            key={w.id}
+            watcher={w}
+            carries={findListener(rig, w.listenerId)?.name ?? ''}
+            onUsual={() => {
+              watchers.callUsual(w.id);
+              keepWatched(rigId, { listenerId: w.listenerId, inputId: w.id, name: w.name });
+            }}
+          />
         ))}
       </div>
+      {seen.some((s) => s.symptomId !== null) && <Suspected rig={rig} seen={seen} />}
       <div className="row no-print">
+        {again.length > 0 && (
+          <Button onClick={() => void startAgain()}>
+            {say.watchAsLastTime({ inputs: again.map((a) => a.name).join(', ') })}
+          </Button>
+        )}
         {inputs.length > 0 && (
           <Choice
             label={say.inputToWatch()}
@@ -74,11 +106,19 @@ export function WatchPanel({ rig }: { rig: Rig }) {
 const sayAlarm = ({ id, says, forS }: WatchAlarm): string =>
   `${sentence(textOf(says))}${id === 'clipping' ? '' : say.for({ forS: formatSpan(1000 * forS) })}`;
 
-function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
-  const { id, name, state, gone } = watcher;
+function Card({ watcher, carries, onUsual }: { watcher: Watcher; carries: string; onUsual: () => void }) {
+  const { id, name, state, gone, before } = watcher;
   const mark = stateOf(watcher);
   const worst =
-    gone !== null ? ALARM_WORDS.gone : state?.alarms[0] ? ALARM_WORDS[state.alarms[0].id] : state ? 'WELL' : 'WAITING';
+    gone !== null
+      ? ALARM_WORDS.gone
+      : state?.alarms[0]
+        ? ALARM_WORDS[state.alarms[0].id]
+        : before !== null
+          ? ALARM_WORDS['other-device']
+          : state
+            ? say.well()
+            : say.waiting();
   const wellAgo = state?.secondsSinceGood;
   return (
     <div className={`watch-card ${mark}`} data-testid="watch-card">
@@ -90,6 +130,7 @@ function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
       </p>
       <p role="status">
         {gone ?? state?.alarms.map((a) => `${sayAlarm(a)}.`).join(' ')}
+        {gone === null && before !== null && ` ${say.cameOnBefore({ before, now: name })}`}
         {wellAgo === null && say.noGoodSignalYet()}
         {typeof wellAgo === 'number' && wellAgo > 0 && say.lastOkAgo({ wellAgo: formatSpan(1000 * wellAgo) })}
       </p>
@@ -99,8 +140,8 @@ function Card({ watcher, carries }: { watcher: Watcher; carries: string }) {
       </p>
       <p className="row no-print">
         <Button
-          {...off(state?.usualLufs == null ? say.notHeardLongEnough() : null)}
-          onClick={() => watchers.callUsual(id)}
+          {...off(state?.usualLufs == null && before === null ? say.notHeardLongEnough() : null)}
+          onClick={onUsual}
         >
           {say.setAsNormal()}
         </Button>

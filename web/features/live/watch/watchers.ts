@@ -1,6 +1,7 @@
 import { type InputWatch, inputWatch, type WatchState } from '#core/audio/measure/index.ts';
 import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
 import { watch as say } from '#words/index.ts';
+import type { Watched } from './kept.ts';
 
 /** An input that is watched as long as the rig is open, whichever view one looks at. */
 export interface Watcher {
@@ -10,6 +11,8 @@ export interface Watcher {
   /** Which listener of the rig it carries. */
   readonly listenerId: string;
   readonly state: WatchState | null;
+  /** The device that carried this before, where it is another one now; null where it is the same, or none was known. */
+  readonly before: string | null;
   /** Why it stopped; null while it runs. */
   readonly gone: string | null;
 }
@@ -44,10 +47,14 @@ export const watchers = {
     return () => listeners.delete(listener);
   },
   snapshot: (): readonly Watcher[] => shown,
-  /** @throws Error with a sentence, where the input cannot be opened */
-  async start(inputId: string | null, listenerId: string): Promise<void> {
+  /**
+   * @param before  what carried this last time
+   * @returns what carries it now
+   * @throws Error with a sentence, where the input cannot be opened
+   */
+  async start(inputId: string | null, listenerId: string, before?: Watched): Promise<Watched> {
     const one: Running = {
-      watcher: { id: inputId ?? '', name: '', listenerId, state: null, gone: null },
+      watcher: { id: inputId ?? '', name: '', listenerId, state: null, before: null, gone: null },
       watch: null,
       open: null,
     };
@@ -69,10 +76,13 @@ export const watchers = {
     );
     const { inputId: id, inputs } = one.open;
     watchers.stop(id);
-    one.watcher = { ...one.watcher, id, name: inputs.find((i) => i.id === id)?.name ?? say.inputTitle() };
+    const name = inputs.find((i) => i.id === id)?.name ?? say.inputTitle();
+    const isOther = before !== undefined && before.inputId !== id && before.name !== name;
+    one.watcher = { ...one.watcher, id, name, before: isOther ? before.name : null };
     running = [...running, one];
     timer ??= setInterval(look, LOOK_MS);
     announce();
+    return { listenerId, inputId: id, name };
   },
   stop(id: string): void {
     for (const r of running) if (r.watcher.id === id) r.open?.stop();
@@ -86,9 +96,12 @@ export const watchers = {
   stopAll(): void {
     for (const r of [...running]) watchers.stop(r.watcher.id);
   },
-  /** As loud as it was in the last half minute is usual from now on. */
+  /** As loud as it was in the last half minute is usual from now on, and so is its device. */
   callUsual(id: string): void {
     const one = running.find((r) => r.watcher.id === id);
-    one?.watch?.setUsual(one.watch.state().usualLufs);
+    if (!one) return;
+    one.watch?.setUsual(one.watch.state().usualLufs);
+    one.watcher = { ...one.watcher, before: null };
+    announce();
   },
 };
