@@ -48,6 +48,7 @@ export const watch = {
     left: 'count',
   }),
   oneSideOnly: message('ONE SIDE ONLY'),
+  noVoice: message('NO VOICE'),
   levelChanged: message('LEVEL CHANGED'),
   alarmFor: message('{says}, for {forS} s', { says: 'text', forS: 'text' }),
   inputTitle: message('Input'),

@@ -21,6 +21,7 @@ export const say = sayersOf('measure', {
   highestSampleDbfsTurning: { levels: 'text', peak: 'text' },
   noHeadroomLeftAnd: { levels: 'text' },
   noSignal: {},
+  noVoiceAnyMore: {},
   onlyLeftSide: { side: 'text' },
   dbLouderThanNormal: { off: 'text', change: 'text' },
   clippedTimesSinceStart: { clips: 'text' },

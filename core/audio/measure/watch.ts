@@ -2,8 +2,9 @@ import type { Text } from '#core/base/said/index.ts';
 import { dbFromPower } from '#core/model/units/index.ts';
 import { type LiveReading, liveMeter } from './live.ts';
 import { say } from './sayings.ts';
+import { voiceActivity } from './voice-activity.ts';
 
-export type WatchAlarmId = 'silent' | 'one-side' | 'clipping' | 'hum' | 'off-usual';
+export type WatchAlarmId = 'silent' | 'one-side' | 'clipping' | 'hum' | 'off-usual' | 'no-voice';
 export interface WatchAlarm {
   readonly id: WatchAlarmId;
   /** How long it has been so, s. */
@@ -48,6 +49,9 @@ const HUM_S = 5;
 /** Level alarm: deviation (dB) and duration (s). */
 const OFF_DB = 6;
 const OFF_S = 30;
+/** A voice counts as having been there after so long, and as lost after so long without, s. */
+const VOICE_WAS_S = 20;
+const NO_VOICE_S = 60;
 const BLOCK_S = 1;
 const USUAL_BLOCKS = 30;
 const MAINS_HZ = [50, 60];
@@ -55,8 +59,13 @@ const HARMONICS = [1, 2, 3];
 /** Beside a line, where neither AC power has one. */
 const BESIDE_HZ = 7;
 
+interface Expects {
+  /** A voice has to come there: that none comes any more is an alarm. */
+  readonly voice?: boolean;
+}
+
 /** Watches an input all session by the second; nothing of it is kept but what it does. */
-export function inputWatch(channelCount: number, sampleRateHz: number): InputWatch {
+export function inputWatch(channelCount: number, sampleRateHz: number, expects: Expects = {}): InputWatch {
   const meter = liveMeter(channelCount, sampleRateHz);
   const blockFrames = Math.round(BLOCK_S * sampleRateHz);
   const block = new Float32Array(blockFrames);
@@ -65,6 +74,9 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
   const lasting = new Map<WatchAlarmId, number>();
   const said = new Map<WatchAlarmId, Text>();
   let [filled, watchedS, lastWellS, clips, clippedS] = [0, 0, Number.NaN, 0, Number.NEGATIVE_INFINITY];
+  const voice = expects.voice ? voiceActivity(sampleRateHz) : null;
+  let voiceS = 0;
+  let wasVoice = false;
   let usualLufs: number | null = null;
   let isLouder = false;
 
@@ -83,6 +95,12 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
       loudest >= SILENT_DBFS && apart > ONE_SIDE_DB,
       say.onlyLeftSide({ side: sides[0]! > (sides[1] ?? 0) ? 'left' : 'right' }),
     );
+    const isVoice = voice?.hears(block) ?? true;
+    // One second may pass for a voice by chance, as where something drops.
+    const hasVoice = isVoice && wasVoice;
+    wasVoice = isVoice;
+    if (voice && isVoice) voiceS += BLOCK_S;
+    last('no-voice', loudest >= SILENT_DBFS && !hasVoice && voiceS >= VOICE_WAS_S, say.noVoiceAnyMore());
     const hum = humIn(block, sampleRateHz);
     last('hum', hum !== null, hum === null ? '' : `${hum.hz} Hz, ${hum.dbfs.toFixed(0)} dBFS`);
     const reading = meter.reading();
@@ -110,6 +128,7 @@ export function inputWatch(channelCount: number, sampleRateHz: number): InputWat
     hum: HUM_S,
     // It was averaged over half a minute already.
     'off-usual': BLOCK_S,
+    'no-voice': NO_VOICE_S,
   };
   const alarmsNow = (): WatchAlarm[] => {
     const alarms = (Object.keys(NEEDED) as (keyof typeof NEEDED)[]).flatMap((id): WatchAlarm[] => {

@@ -25,6 +25,7 @@ export const measure = wordingOf(say, {
   highestSampleDbfsTurning: '{levels}, highest sample {peak} dBFS: turning it up raises the noise too',
   noHeadroomLeftAnd: '{levels}: no headroom left, and players will clip it',
   noSignal: 'no signal',
+  noVoiceAnyMore: 'no voice any more, and other sound goes on',
   onlyLeftSide: 'only the {side, select, left {left} other {right}} side',
   dbLouderThanNormal: '{off} dB {change, select, louder {louder} other {quieter}} than normal',
   clippedTimesSinceStart: 'clipped {clips} times since the start',

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { WatchAlarm } from '#core/audio/measure/index.ts';
 import type { Rig } from '#core/model/rig/index.ts';
 import { findListener } from '#core/model/rig/index.ts';
+import { mainVoiceOf } from '#core/signal/index.ts';
 import { Choice, formatNumber, formatSpan, off, StateMark, sentence, Term } from '#web/shared/parts/index.ts';
 import { watch as say, textOf } from '#words/index.ts';
 import { ALARM_WORDS, seenBy, stateOf } from './alarms.ts';
@@ -28,7 +29,7 @@ export function WatchPanel({ rigId, rig }: { rigId: string; rig: Rig }) {
     const failures: string[] = [];
     for (const { listenerId: carried, inputId: id, name } of again)
       await watchers
-        .start(id, carried)
+        .start(id, carried, { voice: expectsVoice(rig, carried) })
         .catch((error: Error) => failures.push(say.notWatchedAgain({ name, why: error.message })));
     if (failures.length > 0) setFailed(failures.join(' '));
   };
@@ -36,7 +37,10 @@ export function WatchPanel({ rigId, rig }: { rigId: string; rig: Rig }) {
     setFailed(null);
     try {
       const last = before.find((b) => b.listenerId === listenerId);
-      const now = await watchers.start(inputId || null, listenerId, last);
+      const now = await watchers.start(inputId || null, listenerId, {
+        voice: expectsVoice(rig, listenerId),
+        before: last,
+      });
       if (!last || last.name === now.name) keepWatched(rigId, now);
       const found = await navigator.mediaDevices.enumerateDevices();
       setInputs(
@@ -101,6 +105,12 @@ export function WatchPanel({ rigId, rig }: { rigId: string; rig: Rig }) {
     </section>
   );
 }
+
+/** Whether the plan has the main voice come there. */
+const expectsVoice = (rig: Rig, listenerId: string): boolean => {
+  const voice = mainVoiceOf(rig);
+  return rig.plan.some((c) => c.listenerId === listenerId && c.sourceId === voice && c.want === 'must');
+};
 
 /** 'Nothing comes, for 0:00:12' */
 const sayAlarm = ({ id, says, forS }: WatchAlarm): string =>

@@ -14,6 +14,7 @@ export const ALARM_WORDS: Record<AlarmId, string> = {
   clipping: say.clips(),
   hum: say.hum(),
   'off-usual': say.levelChanged(),
+  'no-voice': say.noVoice(),
   gone: say.gone(),
   'other-device': say.otherDevice(),
 };
@@ -26,10 +27,11 @@ const SYMPTOMS: Record<AlarmId, SymptomId | null> = {
   clipping: 'distorted',
   hum: 'hum',
   'off-usual': 'too-quiet',
+  'no-voice': 'no-sound',
   'other-device': null,
 };
 /** Complaints that are of one source. */
-const OF_ONE: ReadonlySet<SymptomId> = new Set(['one-side', 'too-quiet', 'too-loud']);
+const OF_ONE: ReadonlySet<SymptomId> = new Set(['one-side', 'too-quiet', 'too-loud', 'no-sound']);
 
 export interface Seen {
   readonly watcher: Watcher;

@@ -48,11 +48,15 @@ export const watchers = {
   },
   snapshot: (): readonly Watcher[] => shown,
   /**
-   * @param before  what carried this last time
+   * @param expects  what has to come there by the plan, and what carried it last time
    * @returns what carries it now
    * @throws Error with a sentence, where the input cannot be opened
    */
-  async start(inputId: string | null, listenerId: string, before?: Watched): Promise<Watched> {
+  async start(
+    inputId: string | null,
+    listenerId: string,
+    { voice = false, before }: { readonly voice?: boolean; readonly before?: Watched | undefined } = {},
+  ): Promise<Watched> {
     const one: Running = {
       watcher: { id: inputId ?? '', name: '', listenerId, state: null, before: null, gone: null },
       watch: null,
@@ -65,7 +69,7 @@ export const watchers = {
       (pieces, sampleRateHz) => {
         if (!one.watch || pieces.length !== sides) {
           sides = pieces.length;
-          one.watch = inputWatch(sides, sampleRateHz);
+          one.watch = inputWatch(sides, sampleRateHz, { voice });
         }
         one.watch.push(pieces);
       },
