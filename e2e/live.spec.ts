@@ -39,6 +39,8 @@ test('an input is watched whichever view one looks at, and what is not watched i
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: /Sync/ }).click();
   const notice = page.getByRole('alert').filter({ hasText: 'Stream: clips' });
   await expect(notice).toBeVisible();
+  // Every fault of the rig is run once beside the page, and then the alarm says where to look.
+  await expect(notice).toContainText('Check first: ');
   await page.keyboard.press('!');
   await page.getByRole('button', { name: 'Yes, that’s it' }).click();
   await expect(page.getByLabel('Your answers')).toContainText('“Stream”: distorted.');
@@ -47,6 +49,8 @@ test('an input is watched whichever view one looks at, and what is not watched i
   await card.getByRole('button', { name: 'Stop watching' }).click();
   await expect(card).toHaveCount(0);
   await expect(notice).toHaveCount(0);
+  await watch.getByRole('button', { name: /^Watch as last time/ }).click();
+  await expect(card).toContainText('CLIPS');
 });
 
 test('a take of a tap is recorded from an input of this computer, and what holds no tune says so', async ({

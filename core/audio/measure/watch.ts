@@ -188,12 +188,13 @@ export function humIn(
   sampleRateHz: number,
 ): { readonly hz: number; readonly dbfs: number } | null {
   let found: { hz: number; dbfs: number } | null = null;
+  const windowed = underHann(block);
   for (const hz of MAINS_HZ) {
     let [lines, beside] = [0, 0];
     for (const h of HARMONICS) {
-      lines += powerAt(block, sampleRateHz, h * hz);
+      lines += powerAt(windowed, sampleRateHz, h * hz);
       beside +=
-        (powerAt(block, sampleRateHz, h * hz - BESIDE_HZ) + powerAt(block, sampleRateHz, h * hz + BESIDE_HZ)) / 2;
+        (powerAt(windowed, sampleRateHz, h * hz - BESIDE_HZ) + powerAt(windowed, sampleRateHz, h * hz + BESIDE_HZ)) / 2;
     }
     const dbfs = dbFromPower(Math.max(2 * lines, 1e-20));
     if (dbfs < HUM_LEAST_DBFS || 10 * Math.log10(lines / Math.max(beside, 1e-20)) < HUM_DB) continue;
@@ -202,21 +203,22 @@ export function humIn(
   return found;
 }
 
-/** Power of one frequency in a block under a Hann window, full-scale sine 0.5. */
-function powerAt(block: Float32Array, sampleRateHz: number, hz: number): number {
+let hann = new Float64Array(0);
+function underHann(block: Float32Array): Float64Array {
   const n = block.length;
-  const step = (2 * Math.PI * hz) / sampleRateHz;
-  const k = 2 * Math.cos(step);
-  const turn = (2 * Math.PI) / n;
-  // The window by rotation: cos(i turn) from the two before it.
-  const w = 2 * Math.cos(turn);
-  let [c1, c2] = [Math.cos(-turn), Math.cos(-2 * turn)];
+  if (hann.length !== n) hann = Float64Array.from({ length: n }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * i) / n));
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i++) out[i] = block[i]! * hann[i]!;
+  return out;
+}
+
+/** Power of one frequency in a block under a Hann window, full-scale sine 0.5. */
+function powerAt(windowed: Float64Array, sampleRateHz: number, hz: number): number {
+  const n = windowed.length;
+  const k = 2 * Math.cos((2 * Math.PI * hz) / sampleRateHz);
   let [s1, s2] = [0, 0];
   for (let i = 0; i < n; i++) {
-    const c = w * c1 - c2;
-    c2 = c1;
-    c1 = c;
-    const s = block[i]! * (0.5 - 0.5 * c) + k * s1 - s2;
+    const s = windowed[i]! + k * s1 - s2;
     s2 = s1;
     s1 = s;
   }

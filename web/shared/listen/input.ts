@@ -28,10 +28,21 @@ export async function openInput(
     .catch((error: unknown) => {
       throw new Error(sayRefusal(error));
     });
-  const inputs = (await media.enumerateDevices())
-    .filter((d) => d.kind === 'audioinput')
-    .map((d, i) => ({ id: d.deviceId, name: d.label || say.input({ n1: i + 1 }) }));
-  return { stream, inputs, inputId: stream.getAudioTracks()[0]?.getSettings().deviceId ?? inputs[0]?.id ?? '' };
+  const listed = (await media.enumerateDevices()).filter((d) => d.kind === 'audioinput');
+  const inputs = listed.map((d, i) => ({ id: d.deviceId, name: d.label || say.input({ n1: i + 1 }) }));
+  const openedId = stream.getAudioTracks()[0]?.getSettings().deviceId ?? inputs[0]?.id ?? '';
+  return { stream, inputs, inputId: deviceBehind(listed, openedId) };
+}
+
+/** What some browsers list for the system's choice, beside the device that it is. */
+const ALIASES = new Set(['default', 'communications']);
+
+/** The device itself, where the one that was opened only stands for the system's choice. */
+function deviceBehind(listed: readonly MediaDeviceInfo[], id: string): string {
+  if (!ALIASES.has(id)) return id;
+  const alias = listed.find((d) => d.deviceId === id);
+  const own = listed.find((d) => !ALIASES.has(d.deviceId) && d.groupId !== '' && d.groupId === alias?.groupId);
+  return own?.deviceId ?? id;
 }
 
 function sayRefusal(error: unknown): string {

@@ -35,5 +35,5 @@ export { openSoundDesk, type SoundDesk } from './sound.ts';
 export type { HeardSound, TakeFacts, TriedStretch, TriedTreatment } from './sound.worker.ts';
 export type { TakeSource } from './take-source.ts';
 export type { TrackTapped } from './tap.worker.ts';
-
 export { openTripReader } from './trip.ts';
+export { canWatchTracks, watchTrack } from './watch.ts';

@@ -39,7 +39,7 @@ export function Suspected({ rig, seen }: Props) {
   const likely = inquiry.odds.filter((o) => o.share >= THOUGHT).slice(0, SHOWN);
   return (
     <section aria-label={say.mostLikely()}>
-      <h3>{say.mostLikely()}</h3>
+      <p className="strong">{say.mostLikely()}</p>
       <ol className="plain-list">
         {likely.map((odds) => (
           <li key={sayOdds(odds)}>

@@ -1,7 +1,7 @@
-import { type InputWatch, inputWatch, type WatchState } from '#core/audio/measure/index.ts';
-import { type OpenPieces, openPieces } from '#web/shared/listen/index.ts';
+import type { WatchState } from '#core/audio/measure/index.ts';
 import { watch as say } from '#words/index.ts';
 import type { Watched } from './kept.ts';
+import { type OpenWatch, openWatch } from './open.ts';
 
 /** An input that is watched as long as the rig is open, whichever view one looks at. */
 export interface Watcher {
@@ -19,12 +19,10 @@ export interface Watcher {
 
 interface Running {
   watcher: Watcher;
-  watch: InputWatch | null;
-  open: OpenPieces | null;
+  open: OpenWatch | null;
 }
 
-const SIDES = 2;
-const LOOK_MS = 500;
+const LOOK_MS = 1000;
 
 let running: Running[] = [];
 let shown: readonly Watcher[] = [];
@@ -36,7 +34,7 @@ const announce = (): void => {
   for (const listener of listeners) listener();
 };
 const look = (): void => {
-  for (const r of running) if (r.watch && r.watcher.gone === null) r.watcher = { ...r.watcher, state: r.watch.state() };
+  for (const r of running) if (r.open && r.watcher.gone === null) r.watcher = { ...r.watcher, state: r.open.state() };
   announce();
 };
 
@@ -59,25 +57,12 @@ export const watchers = {
   ): Promise<Watched> {
     const one: Running = {
       watcher: { id: inputId ?? '', name: '', listenerId, state: null, before: null, gone: null },
-      watch: null,
       open: null,
     };
-    let sides = 0;
-    one.open = await openPieces(
-      inputId,
-      SIDES,
-      (pieces, sampleRateHz) => {
-        if (!one.watch || pieces.length !== sides) {
-          sides = pieces.length;
-          one.watch = inputWatch(sides, sampleRateHz, { voice });
-        }
-        one.watch.push(pieces);
-      },
-      (why) => {
-        one.watcher = { ...one.watcher, gone: why };
-        announce();
-      },
-    );
+    one.open = await openWatch(inputId, { voice }, (why) => {
+      one.watcher = { ...one.watcher, gone: why };
+      announce();
+    });
     const { inputId: id, inputs } = one.open;
     watchers.stop(id);
     const name = inputs.find((i) => i.id === id)?.name ?? say.inputTitle();
@@ -104,7 +89,7 @@ export const watchers = {
   callUsual(id: string): void {
     const one = running.find((r) => r.watcher.id === id);
     if (!one) return;
-    one.watch?.setUsual(one.watch.state().usualLufs);
+    one.open?.setUsual(one.watcher.state?.usualLufs ?? null);
     one.watcher = { ...one.watcher, before: null };
     announce();
   },
