@@ -1,7 +1,7 @@
 import type { ScanRead } from '#core/desk-tests/scan/index.ts';
-import { applyEdit, type Edit, findTypes, type Rig } from '#core/model/rig/index.ts';
+import { applyEdit, type Edit, findTypes, type Rig, sameEnd } from '#core/model/rig/index.ts';
 import { addNamed, bestBetween, boxesNamed, type NamedEnd } from '#core/routing/wiring/index.ts';
-import { type Bindings, boxBehind, isAlike } from './bind.ts';
+import { type Bindings, boxBehind, drawnDevices, isAlike } from './bind.ts';
 
 /** Devices of a scan that the drawing hasn't, or hasn't plugged in, and the edit that draws them. */
 export interface Undrawn {
@@ -9,7 +9,10 @@ export interface Undrawn {
   readonly edit: Edit;
 }
 
-/** What a scan lists and no device of the drawing is: plugged in where it is drawn by that name, else added. Null for nothing. */
+/**
+ * What a scan lists and no device of the drawing is: plugged in where it is drawn by that name, else added. Null for nothing.
+ * What may be one that is drawn, or is the other direction of one, is not added: someone says which it is.
+ */
 export function undrawnDevices(
   rig: Rig,
   computerId: string | null,
@@ -17,14 +20,25 @@ export function undrawnDevices(
   bindings: Bindings,
 ): Undrawn | null {
   const types = findTypes(rig);
-  const open = (of: Bindings['outputs'], kind: NamedEnd['kind'], devices: ScanRead['outputs'] | ScanRead['inputs']) =>
-    devices
-      .filter(({ id }) => !of[id])
-      .map(({ id, name, groupId }): NamedEnd => ({ kind, label: name, groupId: groupId ?? '', deviceId: id }));
-  const boxes = boxesNamed([
-    ...open(bindings.outputs, 'audiooutput', scan.outputs),
-    ...open(bindings.inputs, 'audioinput', scan.inputs),
-  ]);
+  const groups = new Set(
+    [
+      ...scan.outputs.filter(({ id }) => bindings.outputs[id]),
+      ...scan.inputs.filter(({ id }) => bindings.inputs[id]),
+    ].flatMap(({ groupId }) => groupId || []),
+  );
+  const open = (what: keyof Bindings, kind: NamedEnd['kind'], use: 'play' | 'record'): NamedEnd[] => {
+    const of = bindings[what];
+    const free = (computerId === null ? [] : drawnDevices(rig, computerId, use)).filter(
+      (d) => !Object.values(of).some((ref) => ref && sameEnd(ref, d.ref)),
+    );
+    const mayBe = (name: string) => free.some((d) => d.names.some((n) => isAlike(name, n)));
+    return scan[what]
+      .filter(({ id, name, groupId }) =>
+        of[id] === undefined ? !groups.has(groupId ?? '') && !mayBe(name) : of[id] === null,
+      )
+      .map(({ id, name, groupId }) => ({ kind, label: name, groupId: groupId ?? '', deviceId: id }));
+  };
+  const boxes = boxesNamed([...open('outputs', 'audiooutput', 'play'), ...open('inputs', 'audioinput', 'record')]);
   const bound = new Set(
     [...Object.values(bindings.outputs), ...Object.values(bindings.inputs)].flatMap((ref) =>
       ref ? [ref.deviceId, boxBehind(rig, types, ref)] : [],

@@ -109,11 +109,15 @@ function wordsOf(name: string): ReadonlySet<string> {
   return new Set(telling.length > 0 ? telling : all);
 }
 
-/** Sørensen–Dice coefficient of the words of two names, 0 to 1. */
+/**
+ * Sørensen–Dice coefficient of the words of two names, 0 to 1. One word in common is none, unless it is the whole of a name:
+ * any two microphones have that.
+ */
 export function likenessOf(a: string, b: string): number {
   const [own, other] = [wordsOf(a), wordsOf(b)];
-  if (own.size + other.size === 0) return 0;
-  return (2 * [...own].filter((w) => other.has(w)).length) / (own.size + other.size);
+  const shared = [...own].filter((w) => other.has(w)).length;
+  if (shared === 0 || (shared === 1 && Math.min(own.size, other.size) > 1)) return 0;
+  return (2 * shared) / (own.size + other.size);
 }
 
 export const isAlike = (a: string, b: string): boolean => likenessOf(a, b) >= MIN_LIKENESS;
@@ -133,13 +137,16 @@ function byName(devices: readonly Named[], drawn: readonly DrawnDevice[]): Map<s
     .filter((s) => s.score >= MIN_LIKENESS)
     .sort((a, b) => b.score - a.score);
   const bound = new Map<string, PortRef>();
+  /** Devices that could be two: what is less like them is not them either. */
+  const open = new Set<string>();
   const isTaken = (ref: PortRef) => [...bound.values()].some((r) => sameEnd(r, ref));
   for (const { id, ref, score } of scored) {
-    if (bound.has(id) || isTaken(ref)) continue;
+    if (bound.has(id) || open.has(id) || isTaken(ref)) continue;
     const rivals = scored.filter(
       (o) => o.score === score && (o.id === id) !== sameEnd(o.ref, ref) && !bound.has(o.id) && !isTaken(o.ref),
     );
     if (rivals.length === 0) bound.set(id, ref);
+    else open.add(id);
   }
   return bound;
 }

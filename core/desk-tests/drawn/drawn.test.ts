@@ -83,6 +83,23 @@ describe('devices by their names', () => {
     const gone = { ...NOTHING, outputs: { [first]: { deviceId: 'nowhere', portId: 'in' } } };
     expect(bindingsOf(glider, 'computer', scan, gone)).toEqual(bindings);
   });
+  it('are not known by one word that any device of their kind has, nor by less where they could be two', () => {
+    const { scan } = scanOf(glider, 'computer');
+    const other = { ...scan, inputs: [{ ...scan.inputs[2]!, name: 'Webcam microphone' }] };
+    expect(scan.inputs[2]!.name).toBe('Desk microphone');
+    expect(bindingsOf(glider, 'computer', other, NOTHING).inputs).toEqual({});
+    const two = {
+      ...glider,
+      devices: glider.devices.map((d) =>
+        d.id === 'display'
+          ? { ...d, name: 'Desk microphone left' }
+          : d.id === 'microphone'
+            ? { ...d, name: 'Desk microphone right' }
+            : d,
+      ),
+    };
+    expect(bindingsOf(two, 'computer', { ...scan, inputs: [scan.inputs[2]!] }, NOTHING).inputs).toEqual({});
+  });
   it('tell which computer of several this is', () => {
     const relay = parsed(boathouse);
     for (const computerId of computersIn(relay))
@@ -94,6 +111,8 @@ describe('devices by their names', () => {
     expect(likenessOf('USB Audio Device', 'Mixer')).toBe(0);
     expect(likenessOf('USB audio', 'usb')).toBeCloseTo(2 / 3);
     expect(likenessOf('', '')).toBe(0);
+    expect(likenessOf('Cable A', 'Cable B')).toBe(0);
+    expect(likenessOf('Studio mixer', 'Mixer')).toBeCloseTo(2 / 3);
   });
 });
 
@@ -208,6 +227,19 @@ describe('what a scan adds to the rig', () => {
     expect(glider.listeners.some((l) => l.id === m.listenerId)).toBe(true);
     // Taken in once, it is not offered again.
     expect(scanFigures(measured, scan, holdAgainst(measured, scan, bindings), () => 'again')).toEqual([]);
+  });
+  it('is no device that may be drawn already, nor the other direction of one that is', () => {
+    const { scan, bindings } = scanOf(glider, 'computer');
+    const [cable] = scan.outputs;
+    const twice = { ...scan, outputs: [cable!, { ...cable!, id: 'again' }] };
+    const open = bindingsOf(glider, 'computer', twice, NOTHING);
+    expect(undrawnDevices(glider, 'computer', twice, open)).toBeNull();
+    const monitor = { ...scan.inputs[0]!, id: 'monitor', name: 'Monitor of it', groupId: 'g' };
+    const grouped = { ...scan, outputs: [{ ...cable!, groupId: 'g' }], inputs: [...scan.inputs, monitor] };
+    expect(undrawnDevices(glider, 'computer', grouped, bindings)).toBeNull();
+    // Someone who says that it is none of them has it added.
+    const none = { ...bindings, inputs: { ...bindings.inputs, monitor: null } };
+    expect(undrawnDevices(glider, 'computer', grouped, none)!.names).toEqual(['Monitor of it']);
   });
   it('is a rig from nothing: devices that the browser names, then what was found between them', () => {
     const scan: Scan = {
