@@ -8,6 +8,7 @@ export const workers = {
   couldntCreateFile: message('Couldn’t create the file.'),
   couldntDrawMap: message('Couldn’t draw the map.'),
   couldntPlan: message('Couldn’t plan the next steps.'),
+  watchStopped: message('The watch stopped.'),
   searchFailed: message('The search failed.'),
   couldntDrawAlternatives: message('Couldn’t draw the alternatives.'),
   couldntSimulateFaults: message('Couldn’t simulate the faults.'),

@@ -1,5 +1,6 @@
 import { proxy, transfer, wrap } from 'comlink';
 import type { WatchState } from '#core/audio/measure/index.ts';
+import { workers as say } from '#words/index.ts';
 import type { WatchApi } from './watch.worker.ts';
 
 /** An input that is watched beside the page, until it is closed. */
@@ -15,8 +16,10 @@ export function watchTrack(
   track: MediaStreamTrack,
   expects: { readonly voice: boolean },
   onState: (state: WatchState) => void,
+  onBroken: (why: string) => void,
 ): TrackWatch {
   const worker = new Worker(new URL('./watch.worker.ts', import.meta.url), { type: 'module' });
+  worker.onerror = () => onBroken(say.reloadPageAndTry({ failed: say.watchStopped() }));
   const remote = wrap<WatchApi>(worker);
   // The types of a page know it of pictures alone.
   const { readable } = new MediaStreamTrackProcessor({ track: track as MediaStreamVideoTrack });

@@ -30,17 +30,23 @@ async function besidePage(inputId: string | null, expects: Expects, onEnd: (why:
   const { stream, inputs, inputId: opened } = await openInput(inputId, SIDES);
   const track = stream.getAudioTracks()[0]!;
   let state: WatchState | null = null;
-  const watch = watchTrack(track, expects, (now) => {
-    state = now;
-  });
+  const end = (why: string) => {
+    stop();
+    onEnd(why);
+  };
+  const watch = watchTrack(
+    track,
+    expects,
+    (now) => {
+      state = now;
+    },
+    end,
+  );
   const stop = () => {
     track.stop();
     watch.close();
   };
-  track.addEventListener('ended', () => {
-    stop();
-    onEnd(say.inputDisappearedItWas());
-  });
+  track.addEventListener('ended', () => end(say.inputDisappearedItWas()));
   return { inputs, inputId: opened, state: () => state, setUsual: watch.setUsual, stop };
 }
 
